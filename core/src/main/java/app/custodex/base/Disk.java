@@ -1,0 +1,53 @@
+package app.custodex.base;
+
+import java.io.Closeable;
+import java.io.IOException;
+import java.nio.ByteBuffer;
+import java.nio.file.Path;
+
+/**
+ * Every change that Custodex makes to a strongroom goes through here, so that a test can cut it at any step or run out
+ * of room. Reading goes straight to the file system.
+ */
+public interface Disk {
+    /** A file being written from its start. Closing does not make it durable; {@link #sync} does. */
+    interface Out extends Closeable {
+        /** Writes all that remains in the buffer. */
+        void write(ByteBuffer bytes) throws IOException;
+
+        /** Returns once everything written so far is on the medium. */
+        void sync() throws IOException;
+
+        /** Bytes written so far. */
+        long size();
+
+        /** Drops everything after {@code size}. */
+        void truncate(long size) throws IOException;
+    }
+
+    /** Creates a file that must not exist yet. */
+    Out create(Path file) throws IOException;
+
+    /** Opens a file for appending, creating it when it is not there. */
+    Out append(Path file) throws IOException;
+
+    /** Creates a folder and its parents. */
+    void createFolders(Path folder) throws IOException;
+
+    /** Moves a file or folder within one file system in one step, replacing a file that is there. */
+    void move(Path from, Path to) throws IOException;
+
+    /** Makes the names in a folder durable. */
+    void syncFolder(Path folder) throws IOException;
+
+    /** Deletes a file or a whole folder; does nothing when it is not there. Links are deleted, never followed. */
+    void delete(Path path) throws IOException;
+
+    /** Creates the file, writes the bytes and syncs. */
+    default void write(Path file, byte[] bytes) throws IOException {
+        try (var out = create(file)) {
+            out.write(ByteBuffer.wrap(bytes));
+            out.sync();
+        }
+    }
+}

@@ -1,0 +1,114 @@
+package app.custodex.base;
+
+import java.io.File;
+import java.io.IOException;
+import java.nio.ByteBuffer;
+import java.nio.channels.FileChannel;
+import java.nio.file.FileVisitResult;
+import java.nio.file.Files;
+import java.nio.file.LinkOption;
+import java.nio.file.Path;
+import java.nio.file.SimpleFileVisitor;
+import java.nio.file.StandardCopyOption;
+import java.nio.file.StandardOpenOption;
+import java.nio.file.attribute.BasicFileAttributes;
+import org.jspecify.annotations.Nullable;
+
+/** The file system of this computer. */
+public final class RealDisk implements Disk {
+    @Override
+    public Out create(Path file) throws IOException {
+        return new ChannelOut(FileChannel.open(file, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE), 0);
+    }
+
+    @Override
+    public Out append(Path file) throws IOException {
+        var channel = FileChannel.open(file, StandardOpenOption.CREATE, StandardOpenOption.WRITE);
+        channel.position(channel.size());
+        return new ChannelOut(channel, channel.size());
+    }
+
+    @Override
+    public void createFolders(Path folder) throws IOException {
+        Files.createDirectories(folder);
+    }
+
+    @Override
+    public void move(Path from, Path to) throws IOException {
+        Files.move(from, to, StandardCopyOption.ATOMIC_MOVE);
+    }
+
+    @Override
+    public void syncFolder(Path folder) throws IOException {
+        try (var channel = FileChannel.open(folder, StandardOpenOption.READ)) {
+            channel.force(true);
+        } catch (IOException e) {
+            // Windows gives no handle on a folder and makes names durable by itself.
+            if (File.separatorChar == '/') {
+                throw e;
+            }
+        }
+    }
+
+    @Override
+    public void delete(Path path) throws IOException {
+        if (!Files.exists(path, LinkOption.NOFOLLOW_LINKS)) {
+            return;
+        }
+        Files.walkFileTree(path, new SimpleFileVisitor<>() {
+            @Override
+            public FileVisitResult visitFile(Path file, BasicFileAttributes attributes) throws IOException {
+                Files.delete(file);
+                return FileVisitResult.CONTINUE;
+            }
+
+            @Override
+            public FileVisitResult postVisitDirectory(Path folder, @Nullable IOException failure) throws IOException {
+                if (failure != null) {
+                    throw failure;
+                }
+                Files.delete(folder);
+                return FileVisitResult.CONTINUE;
+            }
+        });
+    }
+
+    private static final class ChannelOut implements Out {
+        private final FileChannel channel;
+        private long size;
+
+        ChannelOut(FileChannel channel, long size) {
+            this.channel = channel;
+            this.size = size;
+        }
+
+        @Override
+        public void write(ByteBuffer bytes) throws IOException {
+            while (bytes.hasRemaining()) {
+                size += channel.write(bytes);
+            }
+        }
+
+        @Override
+        public void sync() throws IOException {
+            channel.force(true);
+        }
+
+        @Override
+        public long size() {
+            return size;
+        }
+
+        @Override
+        public void truncate(long newSize) throws IOException {
+            channel.truncate(newSize);
+            channel.position(newSize);
+            size = newSize;
+        }
+
+        @Override
+        public void close() throws IOException {
+            channel.close();
+        }
+    }
+}

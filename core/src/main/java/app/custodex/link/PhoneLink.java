@@ -1,0 +1,27 @@
+package app.custodex.link;
+
+import java.util.List;
+
+/**
+ * A phone, or anything else that can be backed up, at the other end of a cable.
+ *
+ * <p>Every method blocks and may be called from several threads at once. Errors: {@link LinkException.Lost} when the
+ * phone is gone, {@link LinkException.NotReady} when it waits for a movement of the hand, {@link LinkException.Item}
+ * when one file or folder can't be read while the rest can.
+ */
+public interface PhoneLink extends AutoCloseable {
+    /** Asks the phone how it is; also how pairing goes on, so ask again until it is ready. */
+    PhoneStatus status() throws LinkException;
+
+    /** What lies directly in a folder, in the phone's order. */
+    List<Listed> list(PhonePath folder) throws LinkException;
+
+    /** Opens a file from an offset on; the caller closes it. */
+    PhoneContent open(PhonePath file, long offset) throws LinkException;
+
+    /** Which kind a file is, by where it lies. */
+    Kind kindOf(PhonePath file);
+
+    @Override
+    void close();
+}

@@ -1,0 +1,84 @@
+package app.custodex.link;
+
+import com.fasterxml.jackson.annotation.JsonCreator;
+import com.fasterxml.jackson.annotation.JsonValue;
+import java.util.Locale;
+import java.util.Optional;
+
+/**
+ * Where something is on a phone: segments joined by "/", none of them empty, "." or "..". It may hold anything else,
+ * line breaks and other systems' separators too, so it is never turned into a path on this computer.
+ *
+ * @param text without a leading or trailing "/"; empty for the root
+ */
+public record PhonePath(String text) implements Comparable<PhonePath> {
+    public static final PhonePath ROOT = new PhonePath("");
+
+    @JsonCreator
+    public PhonePath {
+        if (!text.isEmpty()) {
+            for (var segment : text.split("/", -1)) {
+                if (!isName(segment)) {
+                    throw new IllegalArgumentException("not a path on a phone: " + text);
+                }
+            }
+        }
+    }
+
+    /** Whether this can be the name of a file or folder on a phone. */
+    public static boolean isName(String segment) {
+        return !segment.isEmpty()
+                && !segment.equals(".")
+                && !segment.equals("..")
+                && segment.indexOf('/') < 0
+                && segment.indexOf('\0') < 0;
+    }
+
+    @JsonValue
+    @Override
+    public String text() {
+        return text;
+    }
+
+    public PhonePath child(String name) {
+        if (!isName(name)) {
+            throw new IllegalArgumentException("not a name on a phone: " + name);
+        }
+        return new PhonePath(text.isEmpty() ? name : text + "/" + name);
+    }
+
+    public String name() {
+        return text.substring(text.lastIndexOf('/') + 1);
+    }
+
+    /** The ending in lower case with its dot; empty when there is none. */
+    public String ending() {
+        var name = name();
+        int dot = name.lastIndexOf('.');
+        return dot <= 0 ? "" : name.substring(dot).toLowerCase(Locale.ROOT);
+    }
+
+    /** Whether this lies in the folder, at any depth. */
+    public boolean in(PhonePath folder) {
+        return folder.text.isEmpty() || text.startsWith(folder.text + "/");
+    }
+
+    /** The folder that this lies in; empty for the root. */
+    public Optional<PhonePath> parent() {
+        if (text.isEmpty()) {
+            return Optional.empty();
+        }
+        int slash = text.lastIndexOf('/');
+        return Optional.of(slash < 0 ? ROOT : new PhonePath(text.substring(0, slash)));
+    }
+
+    @Override
+    public int compareTo(PhonePath other) {
+        return text.compareTo(other.text);
+    }
+
+    @Override
+    public String toString() {
+        return text;
+    }
+}

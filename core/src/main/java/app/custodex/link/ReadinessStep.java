@@ -1,0 +1,53 @@
+package app.custodex.link;
+
+import com.fasterxml.jackson.annotation.JsonValue;
+
+/** One movement of the hand that a phone may wait for. */
+public enum ReadinessStep {
+    UNLOCK("unlock", "Unlocked", "Enter the passcode on the phone", "needs its passcode"),
+    TRUST("trust", "Trusts this bench", "Tap Trust on the phone when it asks about this bench", "asks whether to trust this bench"),
+    MAKER_MENU(
+            "maker-menu",
+            "Maker menu is open",
+            "On the phone: Settings, About, hold the build line for five seconds",
+            "needs its maker menu opened"),
+    CABLE_ACCESS("cable-access", "Cable access is on", "In the maker menu: turn on cable access", "needs cable access turned on"),
+    CABLE_MODE("cable-mode", "Cable mode is Files", "Pull down the phone's cable notice and choose Files", "needs cable mode Files"),
+    ALLOW_COMPUTER(
+            "allow-computer",
+            "Allows this computer",
+            "Tap Allow on the phone when it asks about this computer",
+            "asks whether to allow this computer");
+
+    private final String code;
+    private final String done;
+    private final String instruction;
+    private final String waiting;
+
+    ReadinessStep(String code, String done, String instruction, String waiting) {
+        this.code = code;
+        this.done = done;
+        this.instruction = instruction;
+        this.waiting = waiting;
+    }
+
+    @JsonValue
+    public String code() {
+        return code;
+    }
+
+    /** How the step reads once it is done. */
+    public String done() {
+        return done;
+    }
+
+    /** What the technician does next. */
+    public String instruction() {
+        return instruction;
+    }
+
+    /** "The phone …": what it waits for, to be put behind the phone's name. */
+    public String waiting() {
+        return waiting;
+    }
+}

@@ -1,0 +1,149 @@
+package app.custodex.practice;
+
+import app.custodex.drawer.PracticePhone.Tap;
+import app.custodex.link.Family;
+import app.custodex.link.ReadinessStep;
+import java.util.ArrayList;
+import java.util.EnumSet;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.UUID;
+
+/** The phone's screen: what it shows, what can be tapped, and which bench it trusts. */
+final class Glass {
+    private final Family family;
+    private final String passcode;
+    private final Set<ReadinessStep> settings = EnumSet.noneOf(ReadinessStep.class);
+    /** The token of each bench that was let in. */
+    private final Map<String, String> trusted = new HashMap<>();
+
+    private Optional<String> asking = Optional.empty();
+    private Set<String> refused = Set.of();
+    private boolean letsEveryoneIn;
+    private boolean cable;
+
+    Glass(Family family, String passcode) {
+        this.family = family;
+        this.passcode = passcode;
+    }
+
+    /** The steps that are done as a bench sees them; a new bench makes the phone ask when all else is done. */
+    synchronized Set<ReadinessStep> done(String bench) {
+        var done = EnumSet.noneOf(ReadinessStep.class);
+        done.addAll(settings);
+        if (letsEveryoneIn) {
+            trusted.computeIfAbsent(bench, b -> UUID.randomUUID().toString());
+        }
+        if (trusted.containsKey(bench)) {
+            done.add(lastStep());
+        } else if (!refused.contains(bench) && done.containsAll(family.steps().subList(0, family.steps().size() - 1))) {
+            asking = Optional.of(bench);
+        }
+        return done;
+    }
+
+    synchronized Optional<String> token(String bench) {
+        return done(bench).containsAll(family.steps()) ? Optional.ofNullable(trusted.get(bench)) : Optional.empty();
+    }
+
+    synchronized boolean accepts(String bench, String token) {
+        return token.equals(trusted.get(bench));
+    }
+
+    synchronized boolean givesFiles() {
+        return settings.containsAll(family.steps().subList(0, family.steps().size() - 1));
+    }
+
+    private ReadinessStep lastStep() {
+        return family.steps().getLast();
+    }
+
+    synchronized void cable(boolean in) {
+        cable = in;
+        if (!in) {
+            asking = Optional.empty();
+            refused = Set.of();
+            settings.remove(ReadinessStep.CABLE_MODE);
+        }
+        if (letsEveryoneIn) {
+            settings.addAll(family.steps());
+            settings.remove(lastStep());
+        }
+    }
+
+    synchronized void makeReady() {
+        letsEveryoneIn = true;
+        settings.addAll(family.steps());
+        settings.remove(lastStep());
+    }
+
+    synchronized List<String> screen() {
+        if (!settings.contains(ReadinessStep.UNLOCK)) {
+            return List.of("Locked", cable ? "Cable is in" : "No cable", "Passcode " + passcode);
+        }
+        var lines = new ArrayList<String>();
+        lines.add(cable ? "Cable is in" : "No cable");
+        if (asking.isPresent()) {
+            lines.add(family == Family.OSTREL ? "Trust this bench?" : "Allow this computer?");
+            lines.add("It will be able to read everything on this phone.");
+        } else if (family == Family.PELLOW) {
+            lines.add("Maker menu: " + onOff(ReadinessStep.MAKER_MENU));
+            lines.add("Cable access: " + onOff(ReadinessStep.CABLE_ACCESS));
+            lines.add("Cable mode: " + (settings.contains(ReadinessStep.CABLE_MODE) ? "Files" : "Charge only"));
+        } else {
+            lines.add("Home");
+        }
+        return lines;
+    }
+
+    private String onOff(ReadinessStep step) {
+        return settings.contains(step) ? "on" : "off";
+    }
+
+    synchronized List<Tap> taps() {
+        if (!settings.contains(ReadinessStep.UNLOCK)) {
+            return List.of(new Tap("unlock", "Enter passcode " + passcode));
+        }
+        var taps = new ArrayList<Tap>();
+        if (asking.isPresent()) {
+            taps.add(new Tap("accept", family == Family.OSTREL ? "Trust" : "Allow"));
+            taps.add(new Tap("refuse", "Not now"));
+        }
+        if (family == Family.PELLOW) {
+            if (!settings.contains(ReadinessStep.MAKER_MENU)) {
+                taps.add(new Tap("maker-menu", "Hold the build line for five seconds"));
+            } else if (!settings.contains(ReadinessStep.CABLE_ACCESS)) {
+                taps.add(new Tap("cable-access", "Turn on cable access"));
+            } else if (cable && !settings.contains(ReadinessStep.CABLE_MODE)) {
+                taps.add(new Tap("cable-mode", "Choose cable mode Files"));
+            }
+        }
+        taps.add(new Tap("lock", "Lock the phone"));
+        return taps;
+    }
+
+    synchronized void tap(Tap tap) {
+        if (!taps().contains(tap)) {
+            return; // the screen changed under the finger
+        }
+        switch (tap.id()) {
+            case "unlock" -> settings.add(ReadinessStep.UNLOCK);
+            case "lock" -> settings.remove(ReadinessStep.UNLOCK);
+            case "maker-menu" -> settings.add(ReadinessStep.MAKER_MENU);
+            case "cable-access" -> settings.add(ReadinessStep.CABLE_ACCESS);
+            case "cable-mode" -> settings.add(ReadinessStep.CABLE_MODE);
+            case "accept" -> {
+                asking.ifPresent(bench -> trusted.put(bench, UUID.randomUUID().toString()));
+                asking = Optional.empty();
+            }
+            case "refuse" -> {
+                refused = asking.map(Set::of).orElse(Set.of());
+                asking = Optional.empty();
+            }
+            default -> throw new IllegalArgumentException(tap.id());
+        }
+    }
+}

@@ -1,0 +1,143 @@
+package app.custodex.practice;
+
+import app.custodex.base.Json;
+import app.custodex.drawer.PracticePhone;
+import app.custodex.link.Family;
+import app.custodex.practice.content.Photographer;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.net.BindException;
+import java.net.URI;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
+
+/** A practice phone: its files, its screen, and the server that answers while it is plugged in. */
+final class TablePhone implements PracticePhone {
+    private final Path folder;
+    private final Glass glass;
+    private final Brake brake = new Brake();
+    private Facts facts;
+    private Optional<LinkServer> server = Optional.empty();
+
+    TablePhone(Path folder) throws IOException {
+        this.folder = folder;
+        this.facts = Json.PAGE.readValue(folder.resolve(TableDrawer.FACTS).toFile(), Facts.class);
+        this.glass = new Glass(facts.family(), facts.passcode());
+    }
+
+    private Path files() {
+        return folder.resolve("files");
+    }
+
+    @Override
+    public String name() {
+        return facts().name();
+    }
+
+    @Override
+    public Family family() {
+        return facts().family();
+    }
+
+    @Override
+    public String model() {
+        return facts().model();
+    }
+
+    private synchronized Facts facts() {
+        return facts;
+    }
+
+    @Override
+    public synchronized URI address() {
+        return URI.create("http://127.0.0.1:" + facts.port() + "/");
+    }
+
+    @Override
+    public synchronized boolean pluggedIn() {
+        return server.isPresent();
+    }
+
+    @Override
+    public synchronized void plugIn() throws IOException {
+        if (server.isPresent()) {
+            return;
+        }
+        LinkServer started;
+        try {
+            started = new LinkServer(facts.port(), files(), glass, brake, this::facts);
+        } catch (BindException e) {
+            // Another program took the port meanwhile; from now on the phone answers on another one.
+            started = new LinkServer(0, files(), glass, brake, this::facts);
+        }
+        server = Optional.of(started);
+        if (started.port() != facts.port()) {
+            facts = facts.withPort(started.port());
+            save();
+        }
+        glass.cable(true);
+    }
+
+    private void save() throws IOException {
+        Json.PAGE.writeValue(folder.resolve(TableDrawer.FACTS).toFile(), facts);
+    }
+
+    @Override
+    public synchronized void unplug() {
+        server.ifPresent(LinkServer::close);
+        server = Optional.empty();
+        glass.cable(false);
+    }
+
+    @Override
+    public List<String> screen() {
+        return glass.screen();
+    }
+
+    @Override
+    public List<Tap> taps() {
+        return glass.taps();
+    }
+
+    @Override
+    public void tap(Tap tap) {
+        glass.tap(tap);
+    }
+
+    @Override
+    public void slowDown(long bytesPerSecond) {
+        brake.limit(bytesPerSecond);
+    }
+
+    @Override
+    public void takePhotos(int count) throws IOException {
+        var roll = files().resolve(family() == Family.OSTREL ? "roll" : "Pictures").resolve("New");
+        Files.createDirectories(roll);
+        int already;
+        try (var names = Files.list(roll)) {
+            already = (int) names.count();
+        }
+        for (int i = 0; i < count; i++) {
+            int number = already + i;
+            Photographer.take(roll.resolve("N%04d.jpg".formatted(number)), 7_000L + number, Photographer.LAST_DAY.plusDays(number));
+        }
+        recount();
+    }
+
+    /** Counts the files anew after they changed. */
+    private synchronized void recount() {
+        try {
+            facts = facts.withContents(Census.of(facts.family(), files(), facts.contents()));
+            save();
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    @Override
+    public void makeReady() {
+        glass.makeReady();
+    }
+}

@@ -1,0 +1,30 @@
+package app.custodex.practice.content;
+
+import java.util.List;
+
+/** An islander in somebody's phone. Empty text means that the owner left the field out. */
+record Person(
+        String uid,
+        String prefix,
+        String given,
+        String middle,
+        String family,
+        String suffix,
+        String phoneticGiven,
+        String phoneticFamily,
+        String nickname,
+        String organisation,
+        String department,
+        String title,
+        String birthday,
+        String note,
+        List<Reach> reach,
+        List<Post> posts,
+        List<String> circles,
+        byte[] portrait,
+        long changedMillis) {
+    /** @param way "phone", "mail", "web" or "chat" */
+    record Reach(String way, String label, String value) {}
+
+    record Post(String label, String street, String town, String region, String code, String country) {}
+}
