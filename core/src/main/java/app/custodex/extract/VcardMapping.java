@@ -1,0 +1,264 @@
+package app.custodex.extract;
+
+import app.custodex.base.Problem;
+import app.custodex.model.Contact;
+import app.custodex.model.Contact.Day;
+import app.custodex.model.Contact.Labelled;
+import com.github.mangstadt.vinnie.io.VObjectPropertyValues;
+import ezvcard.VCard;
+import ezvcard.VCardVersion;
+import ezvcard.parameter.ImageType;
+import ezvcard.property.Address;
+import ezvcard.property.Anniversary;
+import ezvcard.property.Birthday;
+import ezvcard.property.Categories;
+import ezvcard.property.DateOrTimeProperty;
+import ezvcard.property.Email;
+import ezvcard.property.FormattedName;
+import ezvcard.property.Impp;
+import ezvcard.property.Nickname;
+import ezvcard.property.Note;
+import ezvcard.property.Organization;
+import ezvcard.property.Photo;
+import ezvcard.property.ProductId;
+import ezvcard.property.RawProperty;
+import ezvcard.property.Related;
+import ezvcard.property.Revision;
+import ezvcard.property.Role;
+import ezvcard.property.StructuredName;
+import ezvcard.property.Telephone;
+import ezvcard.property.Title;
+import ezvcard.property.Uid;
+import ezvcard.property.Url;
+import ezvcard.property.VCardProperty;
+import ezvcard.util.PartialDate;
+import java.io.IOException;
+import java.net.URI;
+import java.net.URISyntaxException;
+import java.time.LocalDate;
+import java.util.List;
+import java.util.Locale;
+import java.util.Set;
+
+/** Maps contacts to vCards of one version. What the version has no property for goes into an X- property, and is told. */
+final class VcardMapping {
+    // RFC 6350 §6.4.1 and §5.6; in RFC 2426 §3.3.1 too.
+    private static final Set<String> TYPES =
+            Set.of("home", "work", "fax", "pager", "video", "textphone", "car", "isdn", "modem", "bbs", "pcs");
+    private static final Set<String> TYPES_OF_4 = Set.of("home", "work", "fax", "pager", "video", "textphone");
+    // RFC 6350 §6.6.6
+    private static final Set<String> RELATIONS = Set.of(
+            "contact", "acquaintance", "friend", "met", "co-worker", "colleague", "co-resident", "neighbor", "child",
+            "parent", "sibling", "spouse", "kin", "muse", "crush", "date", "sweetheart", "me", "agent", "emergency");
+
+    private final VCardVersion version;
+    private final List<Problem> problems;
+
+    VcardMapping(ContactFormat.Version version, List<Problem> problems) {
+        this.version =
+                switch (version) {
+                    case V3 -> VCardVersion.V3_0;
+                    case V4 -> VCardVersion.V4_0;
+                };
+        this.problems = problems;
+    }
+
+    VCardVersion version() {
+        return version;
+    }
+
+    VCard card(Contact contact, Photos photos) {
+        var card = new VCard(version);
+        card.setProductId(new ProductId("-//Custodex//Contacts//EN"));
+        card.setFormattedName(new FormattedName(Clean.text(contact.title())));
+        card.setStructuredName(name(contact.name()));
+        optional(card, "X-PHONETIC-FIRST-NAME", contact.name().phoneticGiven());
+        optional(card, "X-PHONETIC-LAST-NAME", contact.name().phoneticFamily());
+        if (!contact.uid().isEmpty()) {
+            card.setUid(new Uid(Clean.text(contact.uid())));
+        }
+        if (!contact.nicknames().isEmpty()) {
+            var nickname = new Nickname();
+            contact.nicknames().forEach(n -> nickname.getValues().add(Clean.text(n)));
+            card.addNickname(nickname);
+        }
+        organisation(card, contact.organisation());
+        var labels = new Labels(card);
+        for (var phone : contact.phones()) {
+            labels.put(phone.label(), card::addTelephoneNumber, new Telephone(Clean.text(phone.written())));
+        }
+        for (var mail : contact.mails()) {
+            labels.put(mail.label(), card::addEmail, new Email(Clean.text(mail.value())));
+        }
+        for (var web : contact.webs()) {
+            labels.put(web.label(), card::addUrl, new Url(Clean.line(web.value())));
+        }
+        contact.chats().forEach(chat -> chat(card, labels, chat));
+        contact.addresses().forEach(a -> labels.put(a.label(), card::addAddress, address(a)));
+        contact.birthday().ifPresent(day -> birthday(card, contact, day));
+        contact.anniversary().ifPresent(day -> anniversary(card, day));
+        contact.related().forEach(related -> related(card, related));
+        contact.notes().forEach(note -> card.addNote(new Note(Clean.text(note))));
+        if (!contact.groups().isEmpty()) {
+            var categories = new Categories();
+            contact.groups().forEach(g -> categories.getValues().add(Clean.text(g)));
+            card.setCategories(categories);
+        }
+        contact.changed().ifPresent(at -> card.setRevision(new Revision(at)));
+        contact.extras().forEach(extra -> optional(card, extraName(extra.name()), extra.value()));
+        photo(card, contact, photos);
+        return card;
+    }
+
+    private static StructuredName name(Contact.PersonName name) {
+        var n = new StructuredName();
+        n.setFamily(Clean.text(name.family()));
+        n.setGiven(Clean.text(name.given()));
+        part(n.getAdditionalNames(), name.middle());
+        part(n.getPrefixes(), name.prefix());
+        part(n.getSuffixes(), name.suffix());
+        return n;
+    }
+
+    private static void part(List<String> to, String value) {
+        if (!value.isEmpty()) {
+            to.add(Clean.text(value));
+        }
+    }
+
+    private static void organisation(VCard card, Contact.Organisation from) {
+        if (!from.name().isEmpty() || !from.department().isEmpty()) {
+            var organization = new Organization();
+            organization.getValues().add(Clean.text(from.name()));
+            part(organization.getValues(), from.department());
+            card.setOrganization(organization);
+        }
+        if (!from.title().isEmpty()) {
+            card.addTitle(new Title(Clean.text(from.title())));
+        }
+        if (!from.role().isEmpty()) {
+            card.addRole(new Role(Clean.text(from.role())));
+        }
+    }
+
+    private static void chat(VCard card, Labels labels, Labelled chat) {
+        try {
+            labels.put(chat.label(), card::addImpp, new Impp(new URI(Clean.line(chat.value()))));
+        } catch (URISyntaxException e) {
+            optional(card, "X-CHAT", chat.value());
+        }
+    }
+
+    private static Address address(Contact.Address from) {
+        var address = new Address();
+        address.setPoBox(Clean.text(from.box()));
+        address.setExtendedAddress(Clean.text(from.extended()));
+        address.setStreetAddress(Clean.text(from.street()));
+        address.setLocality(Clean.text(from.town()));
+        address.setRegion(Clean.text(from.region()));
+        address.setPostalCode(Clean.text(from.code()));
+        address.setCountry(Clean.text(from.country()));
+        return address;
+    }
+
+    private void birthday(VCard card, Contact contact, Day day) {
+        if (day.year().isPresent()) {
+            card.setBirthday(new Birthday(LocalDate.of(day.year().get(), day.month(), day.day())));
+        } else if (version == VCardVersion.V4_0) {
+            card.setBirthday(new Birthday(partial(day)));
+        } else {
+            optional(card, "X-BIRTHDAY", day.iso());
+            problems.add(Problem.note(
+                    contact.title(),
+                    "vCard 3.0 has no birthday without a year; it was written as X-BIRTHDAY",
+                    "Use vCard 4.0 where the reading program knows it"));
+        }
+    }
+
+    private void anniversary(VCard card, Day day) {
+        if (version != VCardVersion.V4_0) {
+            optional(card, "X-ANNIVERSARY", day.iso());
+            return;
+        }
+        DateOrTimeProperty anniversary = day.year().isPresent()
+                ? new Anniversary(LocalDate.of(day.year().get(), day.month(), day.day()))
+                : new Anniversary(partial(day));
+        card.setAnniversary((Anniversary) anniversary);
+    }
+
+    private static PartialDate partial(Day day) {
+        return PartialDate.builder().month(day.month()).date(day.day()).build();
+    }
+
+    private void related(VCard card, Labelled from) {
+        if (version != VCardVersion.V4_0) {
+            optional(card, "X-RELATED", from.label().isEmpty() ? from.value() : from.label() + ": " + from.value());
+            return;
+        }
+        var related = new Related();
+        related.setText(Clean.text(from.value()));
+        var label = from.label().toLowerCase(Locale.ROOT);
+        if (RELATIONS.contains(label)) {
+            related.getParameters().put("TYPE", label);
+        }
+        card.addRelated(related);
+    }
+
+    private static String extraName(String name) {
+        var clean = name.toUpperCase(Locale.ROOT).replaceAll("[^A-Z0-9-]", "-");
+        return clean.startsWith("X-") ? clean : "X-" + clean;
+    }
+
+    private static void optional(VCard card, String name, String value) {
+        if (!value.isEmpty()) {
+            card.addProperty(new RawProperty(name, VObjectPropertyValues.escape(Clean.text(value))));
+        }
+    }
+
+    private void photo(VCard card, Contact contact, Photos photos) {
+        if (!contact.hasPhoto()) {
+            return;
+        }
+        try {
+            photos.of(contact).ifPresent(bytes -> app.custodex.extract.ImageType.of(bytes)
+                    .ifPresentOrElse(
+                            type -> card.addPhoto(new Photo(bytes, ImageType.get(null, type.mediaType(), null))),
+                            () -> problems.add(Problem.loss(
+                                    contact.title(),
+                                    "The photo is in no format that vCard readers know",
+                                    "Take it out as a file"))));
+        } catch (IOException e) {
+            problems.add(Problem.loss(contact.title(), "The photo can't be read (" + e.getMessage() + ")", "Check the layer"));
+        }
+    }
+
+    /** Puts labels on properties: a TYPE where the standard has one, else the owner's words in a grouped X-LABEL. */
+    private final class Labels {
+        private final VCard card;
+        private int group;
+
+        Labels(VCard card) {
+            this.card = card;
+        }
+
+        private interface Add<P> {
+            void to(P property);
+        }
+
+        <P extends VCardProperty> void put(String label, Add<P> add, P property) {
+            var word = label.toLowerCase(Locale.ROOT);
+            if (word.equals("mobile")) {
+                property.addParameter("TYPE", "cell");
+            } else if ((version == VCardVersion.V4_0 ? TYPES_OF_4 : TYPES).contains(word)) {
+                property.addParameter("TYPE", word);
+            } else if (!word.isEmpty()) {
+                group++;
+                property.setGroup("item" + group);
+                var own = new RawProperty("X-LABEL", VObjectPropertyValues.escape(Clean.text(label)));
+                own.setGroup("item" + group);
+                card.addProperty(own);
+            }
+            add.to(property);
+        }
+    }
+}

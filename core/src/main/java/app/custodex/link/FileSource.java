@@ -1,0 +1,17 @@
+package app.custodex.link;
+
+import java.io.Closeable;
+import java.io.IOException;
+import java.io.InputStream;
+import java.util.List;
+
+/** Where a phone's files can be read from without the phone. Safe for use by several threads. */
+public interface FileSource extends Closeable {
+    boolean has(PhonePath path) throws IOException;
+
+    /** All files below a folder, at any depth, in the order of their paths. */
+    List<PhonePath> in(PhonePath folder) throws IOException;
+
+    /** @throws IOException when the file is not there or its stored copy can't be read */
+    InputStream open(PhonePath path) throws IOException;
+}

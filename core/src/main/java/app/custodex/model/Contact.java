@@ -1,0 +1,129 @@
+package app.custodex.model;
+
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.Stream;
+
+/**
+ * A person, firm or thing in somebody's phone.
+ *
+ * @param id names this contact within its layer, and nothing else
+ * @param uid the phone's lasting identifier of it; may be empty
+ * @param chats addresses in chat services, as "service:name"
+ * @param birthday absent when the phone has none, or one that is no date (which is then among the extras)
+ * @param hasPhoto whether its book gives a photo of it
+ * @param changed last change by the phone's clock, UTC
+ * @param extras what the phone keeps beyond the fields above, as written
+ */
+public record Contact(
+        String id,
+        String uid,
+        PersonName name,
+        List<String> nicknames,
+        Organisation organisation,
+        List<PhoneNumber> phones,
+        List<Labelled> mails,
+        List<Labelled> webs,
+        List<Labelled> chats,
+        List<Address> addresses,
+        Optional<Day> birthday,
+        Optional<Day> anniversary,
+        List<Labelled> related,
+        List<String> notes,
+        List<String> groups,
+        boolean hasPhoto,
+        Optional<Instant> changed,
+        List<Extra> extras) {
+    public Contact {
+        nicknames = List.copyOf(nicknames);
+        phones = List.copyOf(phones);
+        mails = List.copyOf(mails);
+        webs = List.copyOf(webs);
+        chats = List.copyOf(chats);
+        addresses = List.copyOf(addresses);
+        related = List.copyOf(related);
+        notes = List.copyOf(notes);
+        groups = List.copyOf(groups);
+        extras = List.copyOf(extras);
+    }
+
+    /** What to call it where one line is all there is: its name, else its firm, else how it is reached. */
+    public String title() {
+        return Stream.of(
+                        Stream.of(name.display(), name.composed(), organisation.name()),
+                        nicknames.stream(),
+                        phones.stream().map(PhoneNumber::written),
+                        mails.stream().map(Labelled::value))
+                .flatMap(s -> s)
+                .filter(text -> !text.isBlank())
+                .findFirst()
+                .orElse("(no name)");
+    }
+
+    /** Empty text for a part that is not there. Phonetic parts say how the name is spoken, or its Latin form. */
+    public record PersonName(
+            String display,
+            String prefix,
+            String given,
+            String middle,
+            String family,
+            String suffix,
+            String phoneticGiven,
+            String phoneticFamily) {
+        /** The parts in the order in which they are spoken. */
+        public String composed() {
+            return String.join(" ", prefix, given, middle, family, suffix)
+                    .replaceAll("\\s+", " ")
+                    .strip();
+        }
+    }
+
+    public record Organisation(String name, String department, String title, String role) {
+        public static final Organisation NONE = new Organisation("", "", "", "");
+
+        public boolean isEmpty() {
+            return name.isEmpty() && department.isEmpty() && title.isEmpty() && role.isEmpty();
+        }
+    }
+
+    /** @param label "home", "work", "mobile" or whatever its owner wrote; may be empty */
+    public record Labelled(String label, String value) {}
+
+    /**
+     * @param written as it is on the phone
+     * @param e164 in the form of ITU-T E.164; empty when it is no number that could be dialled
+     */
+    public record PhoneNumber(String label, String written, String e164) {}
+
+    public record Address(
+            String label,
+            String box,
+            String extended,
+            String street,
+            String town,
+            String region,
+            String code,
+            String country) {
+        /** The parts that are there, from the small to the large. */
+        public List<String> lines() {
+            return Stream.of(box, extended, street, (code + " " + town).strip(), region, country)
+                    .filter(part -> !part.isBlank())
+                    .toList();
+        }
+    }
+
+    /**
+     * A day that comes every year.
+     *
+     * @param year absent when only the day is known
+     */
+    public record Day(Optional<Integer> year, int month, int day) {
+        /** ISO 8601, or "--MM-DD" without a year (RFC 6350 §4.3.1, after ISO 8601:2000). */
+        public String iso() {
+            return year.map("%04d-"::formatted).orElse("--") + "%02d-%02d".formatted(month, day);
+        }
+    }
+
+    public record Extra(String name, String value) {}
+}

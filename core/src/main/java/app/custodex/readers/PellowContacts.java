@@ -1,0 +1,74 @@
+package app.custodex.readers;
+
+import app.custodex.base.Problem;
+import app.custodex.link.FileSource;
+import app.custodex.link.Layout;
+import app.custodex.link.PhonePath;
+import app.custodex.model.Contact;
+import ezvcard.VCard;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.IntStream;
+
+/** Reads a Pellow's vCard files. A file that holds several cards gives several contacts. */
+final class PellowContacts {
+    private final FileSource files;
+    private final VcardReading reading;
+
+    PellowContacts(FileSource files, PhoneNumbers numbers) {
+        this.files = files;
+        this.reading = new VcardReading(numbers);
+    }
+
+    private record Read(List<Contact> contacts, List<Problem> problems) {}
+
+    ContactBook read() throws IOException {
+        var paths = files.in(Layout.PELLOW_PEOPLE).stream()
+                .filter(path -> path.ending().equals(".vcf"))
+                .toList();
+        // Parsing is all processor and the files are small: every core takes its share.
+        var all = paths.parallelStream().map(this::file).toList();
+        var contacts = new ArrayList<Contact>();
+        var problems = new ArrayList<Problem>();
+        for (var read : all) {
+            contacts.addAll(read.contacts());
+            problems.addAll(read.problems());
+        }
+        return new ContactBook(contacts, problems, new Photos());
+    }
+
+    private Read file(PhonePath path) {
+        var problems = new ArrayList<Problem>();
+        try {
+            var cards = cards(path, problems);
+            var contacts = IntStream.range(0, cards.size())
+                    .mapToObj(i -> reading.contact(path.text() + "#" + i, cards.get(i)))
+                    .toList();
+            return new Read(contacts, problems);
+        } catch (IOException e) {
+            problems.add(Problem.failure(path.text(), "This contact can't be read (" + e.getMessage() + ")", "Check the layer"));
+            return new Read(List.of(), problems);
+        }
+    }
+
+    private List<VCard> cards(PhonePath path, List<Problem> problems) throws IOException {
+        try (var in = files.open(path)) {
+            return VcardText.parse(path.text(), in, problems);
+        }
+    }
+
+    private final class Photos implements ContactBook.Photos {
+        @Override
+        public Optional<byte[]> of(Contact contact) throws IOException {
+            int hash = contact.id().lastIndexOf('#');
+            var cards = cards(new PhonePath(contact.id().substring(0, hash)), new ArrayList<>());
+            int index = Integer.parseInt(contact.id().substring(hash + 1));
+            return index < cards.size() ? VcardReading.photo(cards.get(index)) : Optional.empty();
+        }
+
+        @Override
+        public void close() {}
+    }
+}

@@ -1,0 +1,27 @@
+package app.custodex.strongroom;
+
+import app.custodex.base.Problem;
+import app.custodex.link.PhonePath;
+import java.time.Instant;
+import java.util.List;
+
+/**
+ * What was found when a layer was read back.
+ *
+ * @param layer its number
+ * @param at when the check ended, UTC
+ * @param files stored files that were read
+ * @param bytes that were read
+ * @param damage one problem for each stored file that is damaged or gone
+ * @param items the items whose bytes are hit
+ */
+public record CheckReport(int layer, Instant at, int files, long bytes, List<Problem> damage, List<PhonePath> items) {
+    public CheckReport {
+        damage = List.copyOf(damage);
+        items = List.copyOf(items);
+    }
+
+    public boolean sound() {
+        return damage.isEmpty();
+    }
+}

@@ -1,0 +1,112 @@
+package app.custodex.strongroom;
+
+import app.custodex.base.Digests;
+import app.custodex.base.Json;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.time.temporal.ChronoUnit;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/** An OCFL inventory (OCFL 1.1 §3.5): which stored file makes up which layer. */
+record Inventory(
+        String id,
+        String type,
+        String digestAlgorithm,
+        String head,
+        Map<String, List<String>> manifest,
+        Map<String, Version> versions) {
+    static final String NAME = "inventory.json";
+    static final String SIDECAR = NAME + "." + Digests.ALGORITHM;
+    private static final String TYPE = "https://ocfl.io/1.1/spec/#inventory";
+
+    record Version(Instant created, String message, User user, Map<String, List<String>> state) {}
+
+    record User(String name, String address) {}
+
+    static Inventory none(String id) {
+        return new Inventory(id, TYPE, Digests.ALGORITHM, "v0", Map.of(), Map.of());
+    }
+
+    /** @throws IOException when it is not there, doesn't match its sidecar, or makes no sense */
+    static Inventory read(Path folder) throws IOException {
+        var bytes = Files.readAllBytes(folder.resolve(NAME));
+        var sidecar = Files.readString(folder.resolve(SIDECAR));
+        if (!sidecar.startsWith(Digests.of(bytes))) {
+            throw new IOException(folder.resolve(NAME) + " doesn't match its digest");
+        }
+        var inventory = Json.PAGE.readValue(bytes, Inventory.class);
+        if (!inventory.versions.containsKey(inventory.head)) {
+            throw new IOException(folder.resolve(NAME) + " doesn't describe its head " + inventory.head);
+        }
+        return inventory;
+    }
+
+    byte[] bytes() throws IOException {
+        return Json.PAGE.writeValueAsBytes(this);
+    }
+
+    static byte[] sidecar(byte[] inventory) {
+        return (Digests.of(inventory) + " " + NAME + "\n").getBytes(StandardCharsets.US_ASCII);
+    }
+
+    int headNumber() {
+        return Integer.parseInt(head.substring(1));
+    }
+
+    /** Logical paths of a version with the digests of their content. */
+    Map<String, String> digests(int version) {
+        var result = new LinkedHashMap<String, String>();
+        var found = versions.get("v" + version);
+        if (found != null) {
+            found.state().forEach((digest, paths) -> paths.forEach(path -> result.put(path, digest)));
+        }
+        return result;
+    }
+
+    /** Where a logical path of a version lies below the object's folder. */
+    Optional<String> contentPath(int version, String logical) {
+        return Optional.ofNullable(digests(version).get(logical)).flatMap(this::contentPath);
+    }
+
+    Optional<String> contentPath(String digest) {
+        return Optional.ofNullable(manifest.get(digest)).map(List::getFirst);
+    }
+
+    /** A logical path under which this digest is stored already. */
+    Optional<String> logicalPath(String digest) {
+        return versions.values().stream()
+                .flatMap(version -> version.state().getOrDefault(digest, List.of()).stream())
+                .findFirst();
+    }
+
+    /**
+     * The inventory with one version more.
+     *
+     * @param fresh digests of the new stored files, by logical path
+     * @param state digests of everything in the new version, by logical path
+     */
+    Inventory next(Map<String, String> fresh, Map<String, String> state, Instant created, String message) {
+        var name = "v" + (headNumber() + 1);
+        var newManifest = new LinkedHashMap<>(manifest);
+        fresh.forEach((logical, digest) -> newManifest.putIfAbsent(digest, List.of(name + "/content/" + logical)));
+        var byDigest = new LinkedHashMap<String, List<String>>();
+        state.forEach((logical, digest) ->
+                byDigest.computeIfAbsent(digest, d -> new ArrayList<>()).add(logical));
+        var newVersions = new LinkedHashMap<>(versions);
+        newVersions.put(
+                name,
+                new Version(
+                        created.truncatedTo(ChronoUnit.SECONDS),
+                        message,
+                        new User("Custodex", "urn:custodex:bench"),
+                        byDigest));
+        return new Inventory(id, TYPE, Digests.ALGORITHM, name, newManifest, newVersions);
+    }
+}

@@ -1,0 +1,63 @@
+package app.custodex.strongroom;
+
+import app.custodex.base.Problem;
+import app.custodex.link.Kind;
+import app.custodex.link.Listed;
+import app.custodex.link.PhonePath;
+import java.time.Instant;
+import java.util.Optional;
+
+/**
+ * One item of a phone in one layer.
+ *
+ * @param path where it lay on the phone
+ * @param size bytes
+ * @param modified last change by the phone's clock, UTC
+ * @param etag what the phone said about its version; may be empty
+ * @param digest SHA-512 of the content in hexadecimal; empty when it was not saved
+ * @param place where the content is stored; empty for a link and for what could not be saved
+ * @param target what a symbolic link says; empty for a file
+ * @param problem why it, or a part of it, is missing
+ */
+public record ManifestItem(
+        PhonePath path,
+        Kind kind,
+        long size,
+        Instant modified,
+        String etag,
+        String digest,
+        Optional<Place> place,
+        Optional<String> target,
+        Optional<Problem> problem) {
+    /**
+     * @param content logical path of a stored file within the object
+     * @param offset where the item's bytes begin in it; they are not interrupted
+     */
+    public record Place(String content, long offset) {}
+
+    static ManifestItem stored(Listed.File file, Kind kind, String etag, long size, String digest, Place place) {
+        return new ManifestItem(
+                file.path(), kind, size, file.modified(), etag, digest, Optional.of(place), Optional.empty(), Optional.empty());
+    }
+
+    public static ManifestItem missed(Listed.File file, Kind kind, Problem problem) {
+        return new ManifestItem(
+                file.path(), kind, file.size(), file.modified(), file.etag(), "", Optional.empty(), Optional.empty(),
+                Optional.of(problem));
+    }
+
+    public static ManifestItem link(Listed.Link link, Kind kind, Problem problem) {
+        return new ManifestItem(
+                link.path(), kind, 0, Instant.EPOCH, "", "", Optional.empty(), Optional.of(link.target()),
+                Optional.of(problem));
+    }
+
+    public boolean saved() {
+        return place.isPresent();
+    }
+
+    /** Whether the phone's listing says that this is still the same content. */
+    public boolean matches(Listed.File file) {
+        return saved() && size == file.size() && modified.equals(file.modified()) && etag.equals(file.etag());
+    }
+}

@@ -1,0 +1,197 @@
+package app.custodex.strongroom;
+
+import app.custodex.base.Disk;
+import app.custodex.base.Json;
+import app.custodex.base.Problem;
+import app.custodex.base.ProblemException;
+import app.custodex.link.PhoneIdentity;
+import java.io.Closeable;
+import java.io.IOException;
+import java.nio.channels.FileChannel;
+import java.nio.channels.OverlappingFileLockException;
+import java.nio.file.AccessDeniedException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * All backups of a shop, in one folder: {@code objects} is the OCFL storage root, {@code work} holds unfinished layers,
+ * {@code checks} what was found when layers were read back.
+ *
+ * <p>Opening it finishes what an earlier program was cut in. Several programs may have it open; a phone's layers are
+ * written by one at a time.
+ */
+public final class Strongroom {
+    static final String RECORD = "layer.json";
+
+    private final Path root;
+    private final Disk disk;
+    private final StorageRoot storage;
+    private final CheckLog checks;
+
+    private Strongroom(Path root, Disk disk, StorageRoot storage) {
+        this.root = root;
+        this.disk = disk;
+        this.storage = storage;
+        this.checks = new CheckLog(root.resolve("checks"), disk);
+    }
+
+    /**
+     * Opens the strongroom in a folder, or makes one there.
+     *
+     * @throws IOException when the folder can't be read or written
+     */
+    public static Strongroom open(Path root, Disk disk) throws IOException {
+        try {
+            var storage = StorageRoot.open(root.resolve("objects"), disk);
+            disk.createFolders(root.resolve("work"));
+            var strongroom = new Strongroom(root, disk, storage);
+            strongroom.recover();
+            return strongroom;
+        } catch (AccessDeniedException e) {
+            throw new ProblemException(
+                    Problem.failure(root.toString(), "The strongroom's folder may not be written", "Choose another folder"), e);
+        }
+    }
+
+    private void recover() throws IOException {
+        for (var folder : storage.objectFolders()) {
+            var lock = lock(folder.getFileName().toString());
+            if (lock.isPresent()) {
+                try (var held = lock.get()) {
+                    new ObjectFolder(folder, disk).recover(root.resolve("work").resolve(folder.getFileName()));
+                }
+            }
+        }
+    }
+
+    public Path root() {
+        return root;
+    }
+
+    /** Bytes that can still be written. */
+    public long room() throws IOException {
+        return Files.getFileStore(root).getUsableSpace();
+    }
+
+    public CheckLog checks() {
+        return checks;
+    }
+
+    /** What is kept, the phone with the newest layer first. A phone whose record can't be read is a problem in the list. */
+    public Holdings holdings() throws IOException {
+        var phones = new ArrayList<StoredPhone>();
+        var problems = new ArrayList<Problem>();
+        for (var folder : storage.objectFolders()) {
+            try {
+                phones.add(phone(new ObjectFolder(folder, disk).inventory(), folder));
+            } catch (IOException e) {
+                problems.add(Problem.failure(
+                        folder.toString(),
+                        "The record of this phone's layers can't be read",
+                        "Its files are untouched; check the disk and restore the folder from the shop's second copy"));
+            }
+        }
+        phones.sort(Comparator.comparing((StoredPhone phone) -> phone.newest().begun()).reversed());
+        return new Holdings(phones, problems);
+    }
+
+    /** @param problems phones that are there but can't be read */
+    public record Holdings(List<StoredPhone> phones, List<Problem> problems) {
+        public Holdings {
+            phones = List.copyOf(phones);
+            problems = List.copyOf(problems);
+        }
+
+        public Optional<StoredPhone> phone(String identifier) {
+            return phones.stream().filter(p -> p.identity().identifier().equals(identifier)).findFirst();
+        }
+    }
+
+    private StoredPhone phone(Inventory inventory, Path folder) throws IOException {
+        var layers = new ArrayList<LayerRecord>();
+        for (int number = 1; number <= inventory.headNumber(); number++) {
+            layers.add(record(inventory, folder, number));
+        }
+        if (layers.isEmpty()) {
+            throw new IOException(folder + " has no layer");
+        }
+        return new StoredPhone(layers);
+    }
+
+    private static LayerRecord record(Inventory inventory, Path folder, int number) throws IOException {
+        var path = inventory.contentPath(number, RECORD)
+                .orElseThrow(() -> new IOException(folder + ": layer " + number + " has no record"));
+        return Json.PAGE.readValue(folder.resolve(path).toFile(), LayerRecord.class);
+    }
+
+    /** Opens a layer for reading; the caller closes it. Empty when there is no such layer. */
+    public Optional<StoredLayer> layer(String phoneIdentifier, int number) throws IOException {
+        var object = object(phoneIdentifier);
+        if (!object.exists()) {
+            return Optional.empty();
+        }
+        var inventory = object.inventory();
+        if (number < 1 || number > inventory.headNumber()) {
+            return Optional.empty();
+        }
+        return Optional.of(new StoredLayer(object.root(), inventory, record(inventory, object.root(), number)));
+    }
+
+    /** The number of the newest layer of a phone; 0 when it has none. */
+    public int newestLayer(String phoneIdentifier) throws IOException {
+        var object = object(phoneIdentifier);
+        return object.exists() ? object.inventory().headNumber() : 0;
+    }
+
+    private static String objectId(String phoneIdentifier) {
+        return "urn:custodex:phone:" + phoneIdentifier;
+    }
+
+    private ObjectFolder object(String phoneIdentifier) {
+        return new ObjectFolder(storage.objectFolder(objectId(phoneIdentifier)), disk);
+    }
+
+    /**
+     * Begins a layer on top of a phone's newest one, or goes on with the one that was cut.
+     *
+     * @throws ProblemException when another copy of the same phone is under way
+     */
+    public LayerDraft draft(PhoneIdentity phone) throws IOException {
+        var id = objectId(phone.identifier());
+        var hash = StorageRoot.hash(id);
+        var lock = lock(hash)
+                .orElseThrow(() -> new ProblemException(Problem.failure(
+                        phone.name(), "Another copy of this phone is under way", "Wait until it is done, or stop it there")));
+        try {
+            var object = object(phone.identifier());
+            ObjectFolder.removeEmptyParents(object.root(), storage.root());
+            var below = object.exists() ? object.inventory() : Inventory.none(id);
+            var lower = layer(phone.identifier(), below.headNumber());
+            try (var closing = lower.orElse(null)) {
+                return new LayerDraft(object, below, lower, root.resolve("work").resolve(hash), disk, lock);
+            }
+        } catch (IOException | RuntimeException e) {
+            lock.close();
+            throw e;
+        }
+    }
+
+    private Optional<Closeable> lock(String hash) throws IOException {
+        var channel = FileChannel.open(
+                root.resolve("work").resolve(hash + ".lock"), StandardOpenOption.CREATE, StandardOpenOption.WRITE);
+        try {
+            if (channel.tryLock() != null) {
+                return Optional.of(channel);
+            }
+        } catch (OverlappingFileLockException heldByThisProgram) {
+            // The same answer as for another program's lock.
+        }
+        channel.close();
+        return Optional.empty();
+    }
+}
