@@ -66,7 +66,7 @@ public final class ContactPage {
         }
         try {
             var photo = photos.of(contact);
-            var type = photo.flatMap(ImageType::of);
+            var type = photo.flatMap(PictureFormat::of);
             if (photo.isPresent() && type.isEmpty()) {
                 problems.add(Problem.loss(
                         contact.title(), "The photo is in no format that a page can show", "Take it out as a file"));

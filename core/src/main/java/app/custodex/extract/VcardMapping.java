@@ -220,7 +220,7 @@ final class VcardMapping {
             return;
         }
         try {
-            photos.of(contact).ifPresent(bytes -> app.custodex.extract.ImageType.of(bytes)
+            photos.of(contact).ifPresent(bytes -> PictureFormat.of(bytes)
                     .ifPresentOrElse(
                             type -> card.addPhoto(new Photo(bytes, ImageType.get(null, type.mediaType(), null))),
                             () -> problems.add(Problem.loss(

@@ -4,7 +4,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.Optional;
 
 /** Tells a picture's format by its first bytes, since what a phone calls it can't be relied on. */
-enum ImageType {
+enum PictureFormat {
     JPEG("image/jpeg"),
     PNG("image/png"),
     GIF("image/gif"),
@@ -12,7 +12,7 @@ enum ImageType {
 
     private final String mediaType;
 
-    ImageType(String mediaType) {
+    PictureFormat(String mediaType) {
         this.mediaType = mediaType;
     }
 
@@ -21,7 +21,7 @@ enum ImageType {
     }
 
     // Signatures: ITU-T T.81 (SOI), W3C PNG §5.2, GIF89a §17, WebP container RFC 9649 §2.4.
-    static Optional<ImageType> of(byte[] bytes) {
+    static Optional<PictureFormat> of(byte[] bytes) {
         var start = new String(bytes, 0, Math.min(16, bytes.length), StandardCharsets.ISO_8859_1);
         if (start.startsWith("\u00ff\u00d8\u00ff")) {
             return Optional.of(JPEG);

@@ -1,0 +1,62 @@
+package app.custodex.cli;
+
+import app.custodex.model.Contact;
+import java.io.IOException;
+import java.util.Locale;
+import java.util.concurrent.Callable;
+import java.util.stream.Collectors;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Spec;
+
+/** Lists the contacts of a layer. */
+@Command(name = "contacts", description = "Lists the contacts of a layer.", mixinStandardHelpOptions = true)
+final class ContactsCommand implements Callable<Integer> {
+    @Mixin
+    private HomeOption home;
+
+    @Mixin
+    private LayerOption layer;
+
+    @Option(names = "--find", paramLabel = "WORDS", defaultValue = "", description = "Only contacts that contain every word")
+    private String find;
+
+    @Option(names = "--descending", description = "From Z to A")
+    private boolean descending;
+
+    @Option(names = "--json", description = "Print JSON")
+    private boolean json;
+
+    @Spec
+    private CommandSpec spec;
+
+    @Override
+    public Integer call() throws IOException {
+        var out = spec.commandLine().getOut();
+        try (var custodex = home.open()) {
+            var stored = PhoneFinder.stored(custodex, layer.phone);
+            try (var contacts =
+                    custodex.contacts(stored.identity().identifier(), layer.number(stored), Locale.getDefault())) {
+                var found = contacts.index().find(find);
+                var ordered = descending ? found.reversed() : found;
+                if (json) {
+                    Output.json(out, ordered);
+                } else {
+                    ordered.forEach(contact -> out.println(line(contact)));
+                }
+                Output.problems(spec.commandLine().getErr(), contacts.book().problems());
+                return contacts.book().problems().isEmpty() ? ExitCode.DONE : ExitCode.LOSSES;
+            }
+        }
+    }
+
+    private static String line(Contact contact) {
+        var reach = contact.phones().stream()
+                .map(phone -> phone.e164().isEmpty() ? phone.written() : phone.e164())
+                .collect(Collectors.joining(", "));
+        // One line a contact, whatever a hostile name holds.
+        return (contact.title() + "\t" + reach).replaceAll("\\p{Cc}&&[^\\t]", " ");
+    }
+}

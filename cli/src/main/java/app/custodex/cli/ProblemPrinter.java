@@ -1,0 +1,20 @@
+package app.custodex.cli;
+
+import app.custodex.base.ProblemException;
+import picocli.CommandLine;
+import picocli.CommandLine.IExecutionExceptionHandler;
+import picocli.CommandLine.ParseResult;
+
+/** Says what went wrong in one sentence; the stack goes to the log only. */
+final class ProblemPrinter implements IExecutionExceptionHandler {
+    @Override
+    public int handleExecutionException(Exception e, CommandLine command, ParseResult parsed) {
+        if (e instanceof ProblemException problem) {
+            command.getErr().println(problem.problem().sentence());
+        } else {
+            command.getErr().println("Unexpected: " + e);
+            org.slf4j.LoggerFactory.getLogger(ProblemPrinter.class).error("command failed", e);
+        }
+        return ExitCode.FAILED;
+    }
+}

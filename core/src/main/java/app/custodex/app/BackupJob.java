@@ -1,0 +1,78 @@
+package app.custodex.app;
+
+import app.custodex.backup.BackupProgress;
+import app.custodex.backup.BackupResult;
+import app.custodex.backup.BackupRun;
+import app.custodex.base.CancelToken;
+import app.custodex.base.Problem;
+import app.custodex.base.ProblemException;
+import java.io.IOException;
+import java.util.concurrent.CancellationException;
+import java.util.concurrent.CompletableFuture;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+
+/** A backup on a thread of its own. */
+public final class BackupJob {
+    private static final Logger LOG = LoggerFactory.getLogger(BackupJob.class);
+
+    /** How a backup ended. */
+    public sealed interface Outcome {
+        record Done(BackupResult result) implements Outcome {}
+
+        /** On request; what is done is kept for the next time. */
+        record Stopped() implements Outcome {}
+
+        record Failed(Problem problem) implements Outcome {}
+    }
+
+    private final BackupRun run;
+    private final CancelToken cancel;
+    private final CompletableFuture<Outcome> outcome = new CompletableFuture<>();
+
+    BackupJob(BackupRun run, CancelToken cancel) {
+        this.run = run;
+        this.cancel = cancel;
+    }
+
+    interface AfterDone {
+        void accept(BackupResult result) throws IOException;
+    }
+
+    void start(String phone, AfterDone afterDone) {
+        Thread.ofVirtual().name("backup of " + phone).start(() -> outcome.complete(outcome(phone, afterDone)));
+    }
+
+    private Outcome outcome(String phone, AfterDone afterDone) {
+        try {
+            var result = run.run();
+            afterDone.accept(result);
+            return new Outcome.Done(result);
+        } catch (CancellationException e) {
+            return new Outcome.Stopped();
+        } catch (ProblemException e) {
+            LOG.warn("backup ended early", e);
+            return new Outcome.Failed(e.problem());
+        } catch (IOException | RuntimeException e) {
+            LOG.error("backup ended unexpectedly", e);
+            return new Outcome.Failed(Problem.failure(
+                    phone,
+                    "The backup ended unexpectedly (" + e + ")",
+                    "What was copied is safe; start it again, and report this if it happens twice"));
+        }
+    }
+
+    public BackupProgress progress() {
+        return run.progress();
+    }
+
+    /** Ends it soon; what is done is kept for the next time. */
+    public void stop() {
+        cancel.cancel();
+    }
+
+    /** Completes when the backup has ended, one way or the other. */
+    public CompletableFuture<Outcome> outcome() {
+        return outcome.copy();
+    }
+}
