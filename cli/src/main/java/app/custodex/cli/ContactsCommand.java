@@ -57,6 +57,6 @@ final class ContactsCommand implements Callable<Integer> {
                 .map(phone -> phone.e164().isEmpty() ? phone.written() : phone.e164())
                 .collect(Collectors.joining(", "));
         // One line a contact, whatever a hostile name holds.
-        return (contact.title() + "\t" + reach).replaceAll("\\p{Cc}&&[^\\t]", " ");
+        return (contact.title() + "\t" + reach).replaceAll("[\\p{Cc}&&[^\\t]]", " ");
     }
 }

@@ -21,6 +21,7 @@ import java.time.Clock;
 import java.time.Duration;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.concurrent.CompletableFuture;
 import java.util.function.LongConsumer;
 
 /** One shop's Custodex: its bays, dockets and strongroom, and what can be done with them. */
@@ -103,6 +104,8 @@ public final class Custodex implements AutoCloseable {
 
     /** Opens the contacts of a layer; the phone need not be there. The caller closes them. */
     public ContactsOfLayer contacts(String phoneIdentifier, int number, Locale locale) throws IOException {
+        // The rules of collation take their time to load, so they are loaded beside the reading.
+        CompletableFuture.runAsync(() -> ContactIndex.prepare(locale));
         var layer = layer(phoneIdentifier, number);
         PrivatePlace place;
         try {

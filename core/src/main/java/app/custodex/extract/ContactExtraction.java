@@ -48,8 +48,10 @@ public final class ContactExtraction {
                             cardFiles(vcard, contacts, folder, problems, progress, cancel);
                         case ContactFormat.Vcard vcard -> {
                             var mapping = new VcardMapping(vcard.version(), problems);
-                            yield List.of(file(
-                                    folder, title, out -> cards(mapping, contacts, out, progress, cancel)));
+                            var file =
+                                    file(folder, title, out -> cards(mapping, contacts, out, progress, cancel));
+                            mapping.tellForms();
+                            yield List.of(file);
                         }
                         case ContactFormat.Csv csv ->
                             List.of(file(
@@ -123,6 +125,7 @@ public final class ContactExtraction {
             files.add(file(folder, contact.title(), out -> cards(mapping, List.of(contact), out, done -> {}, cancel)));
             progress.accept(files.size());
         }
+        mapping.tellForms();
         return files;
     }
 

@@ -53,6 +53,7 @@ final class VcardMapping {
 
     private final VCardVersion version;
     private final List<Problem> problems;
+    private int birthdaysWithoutYear;
 
     VcardMapping(ContactFormat.Version version, List<Problem> problems) {
         this.version =
@@ -65,6 +66,16 @@ final class VcardMapping {
 
     VCardVersion version() {
         return version;
+    }
+
+    /** Tells what this version of vCard has no words for, once for all cards. */
+    void tellForms() {
+        if (birthdaysWithoutYear > 0) {
+            problems.add(Problem.note(
+                    birthdaysWithoutYear + (birthdaysWithoutYear == 1 ? " contact" : " contacts"),
+                    "vCard 3.0 has no birthday without a year; it was written as X-BIRTHDAY",
+                    "Use vCard 4.0 where the reading program knows it"));
+        }
     }
 
     VCard card(Contact contact, Photos photos) {
@@ -95,7 +106,7 @@ final class VcardMapping {
         }
         contact.chats().forEach(chat -> chat(card, labels, chat));
         contact.addresses().forEach(a -> labels.put(a.label(), card::addAddress, address(a)));
-        contact.birthday().ifPresent(day -> birthday(card, contact, day));
+        contact.birthday().ifPresent(day -> birthday(card, day));
         contact.anniversary().ifPresent(day -> anniversary(card, day));
         contact.related().forEach(related -> related(card, related));
         contact.notes().forEach(note -> card.addNote(new Note(Clean.text(note))));
@@ -161,17 +172,14 @@ final class VcardMapping {
         return address;
     }
 
-    private void birthday(VCard card, Contact contact, Day day) {
+    private void birthday(VCard card, Day day) {
         if (day.year().isPresent()) {
             card.setBirthday(new Birthday(LocalDate.of(day.year().get(), day.month(), day.day())));
         } else if (version == VCardVersion.V4_0) {
             card.setBirthday(new Birthday(partial(day)));
         } else {
             optional(card, "X-BIRTHDAY", day.iso());
-            problems.add(Problem.note(
-                    contact.title(),
-                    "vCard 3.0 has no birthday without a year; it was written as X-BIRTHDAY",
-                    "Use vCard 4.0 where the reading program knows it"));
+            birthdaysWithoutYear++;
         }
     }
 

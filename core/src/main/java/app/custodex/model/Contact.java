@@ -50,8 +50,11 @@ public record Contact(
 
     /** What to call it where one line is all there is: its name, else its firm, else how it is reached. */
     public String title() {
+        if (!name.display().isBlank()) {
+            return name.display();
+        }
         return Stream.of(
-                        Stream.of(name.display(), name.composed(), organisation.name()),
+                        Stream.of(name.composed(), organisation.name()),
                         nicknames.stream(),
                         phones.stream().map(PhoneNumber::written),
                         mails.stream().map(Labelled::value))
@@ -61,7 +64,13 @@ public record Contact(
                 .orElse("(no name)");
     }
 
-    /** Empty text for a part that is not there. Phonetic parts say how the name is spoken, or its Latin form. */
+    /**
+     * Empty text for a part that is not there.
+     *
+     * @param display the name as the phone shows it
+     * @param phoneticGiven how the given name is spoken, or its Latin form
+     * @param phoneticFamily likewise
+     */
     public record PersonName(
             String display,
             String prefix,
@@ -73,9 +82,13 @@ public record Contact(
             String phoneticFamily) {
         /** The parts in the order in which they are spoken. */
         public String composed() {
-            return String.join(" ", prefix, given, middle, family, suffix)
-                    .replaceAll("\\s+", " ")
-                    .strip();
+            var text = new StringBuilder();
+            for (var part : List.of(prefix, given, middle, family, suffix)) {
+                if (!part.isBlank()) {
+                    text.append(text.isEmpty() ? "" : " ").append(part.strip());
+                }
+            }
+            return text.toString();
         }
     }
 

@@ -24,11 +24,15 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.concurrent.CompletableFuture;
 
 /** Reads an Ostrel's people database. Its times are microseconds since 2000-01-01T00:00Z. */
 final class OstrelContacts {
     private static final Instant EPOCH = Instant.parse("2000-01-01T00:00:00Z");
     private static final String PEOPLE = Layout.OSTREL_PEOPLE.text();
+
+    private static final String PERSON = "SELECT id, uid, prefix, given, middle, family, suffix, sound_given,"
+            + " sound_family, nickname, organisation, department, title, birthday, note, changed FROM person";
 
     private final FileSource files;
     private final PhoneNumbers numbers;
@@ -41,16 +45,36 @@ final class OstrelContacts {
         this.place = place;
     }
 
-    /** What hangs on a person in the other tables. */
+    private record Reach(String way, String label, String value) {}
+
+    /** What hangs on a person in the other tables, as it is written there. */
     private static final class Belongings {
-        private final List<PhoneNumber> phones = new ArrayList<>();
-        private final List<Labelled> mails = new ArrayList<>();
-        private final List<Labelled> webs = new ArrayList<>();
-        private final List<Labelled> chats = new ArrayList<>();
-        private final List<Extra> extras = new ArrayList<>();
-        private final List<Address> addresses = new ArrayList<>();
-        private final List<String> groups = new ArrayList<>();
+        private static final Belongings NONE = new Belongings();
+        private List<Reach> reach = List.of();
+        private List<Address> addresses = List.of();
+        private List<String> groups = List.of();
+        private boolean photo;
+
+        /** Most people have one of each at most; only the others get a list that grows. */
+        private static <T> List<T> with(List<T> list, T more) {
+            if (list.isEmpty()) {
+                return List.of(more);
+            }
+            var longer = list instanceof ArrayList<T> growing ? growing : new ArrayList<>(list);
+            longer.add(more);
+            return longer;
+        }
     }
+
+    private record Row(
+            long id,
+            String uid,
+            PersonName name,
+            String nickname,
+            Organisation organisation,
+            String birthday,
+            String note,
+            long changed) {}
 
     ContactBook read() throws IOException {
         if (!files.has(Layout.OSTREL_PEOPLE)) {
@@ -59,22 +83,38 @@ final class OstrelContacts {
         var database = PhoneDatabase.open(files, Layout.OSTREL_PEOPLE, place);
         try {
             Map<Long, Belongings> belongings = new HashMap<>();
-            rows(database, "SELECT person, way, label, value FROM reach ORDER BY person, place", row -> reach(of(belongings, row), row));
+            Set<String> written = new HashSet<>();
+            rows(database, "SELECT person, way, label, value FROM reach ORDER BY person, place", row -> {
+                var reach = new Reach(text(row, 2), text(row, 3), text(row, 4));
+                var of = of(belongings, row);
+                of.reach = Belongings.with(of.reach, reach);
+                if (reach.way().equals("phone")) {
+                    written.add(reach.value());
+                }
+            });
+            // Telephone numbers are worked out beside the reading of the other tables.
+            var worked = CompletableFuture.runAsync(() -> written.forEach(numbers::e164));
             rows(
                     database,
                     "SELECT person, label, street, town, region, code, country FROM post ORDER BY person, place",
-                    row -> of(belongings, row).addresses.add(address(row)));
+                    row -> {
+                        var of = of(belongings, row);
+                        of.addresses = Belongings.with(of.addresses, address(row));
+                    });
             rows(
                     database,
                     "SELECT m.person, c.name FROM circle_member m JOIN circle c ON c.id = m.circle ORDER BY m.person, c.id",
-                    row -> of(belongings, row).groups.add(text(row, "name")));
-            Set<Long> withPhoto = new HashSet<>();
-            rows(database, "SELECT person FROM portrait", row -> withPhoto.add(row.getLong("person")));
-            var contacts = new ArrayList<Contact>();
-            people(database, row -> {
-                long id = row.getLong("id");
-                contacts.add(contact(row, belongings.getOrDefault(id, new Belongings()), withPhoto.contains(id)));
-            });
+                    row -> {
+                        var of = of(belongings, row);
+                        of.groups = Belongings.with(of.groups, text(row, 2));
+                    });
+            rows(database, "SELECT person FROM portrait", row -> of(belongings, row).photo = true);
+            var people = new ArrayList<Row>();
+            people(database, row -> people.add(person(row)));
+            worked.join();
+            var contacts = people.parallelStream()
+                    .map(person -> contact(person, belongings.getOrDefault(person.id(), Belongings.NONE)))
+                    .toList();
             return new ContactBook(contacts, problems, new Portraits(database));
         } catch (RuntimeException e) {
             database.close();
@@ -95,16 +135,16 @@ final class OstrelContacts {
         long[] last = {0};
         PhoneDatabase.Row remembering = found -> {
             row.read(found);
-            last[0] = found.getLong("id");
+            last[0] = found.getLong(1);
         };
         try {
-            database.forEach("SELECT * FROM person ORDER BY id", remembering);
+            database.forEach(PERSON + " ORDER BY id", remembering);
         } catch (SQLException torn) {
             problems.add(damage(torn));
             long end = database.number("SELECT max(person) FROM reach").orElse(last[0]);
             for (long id = last[0] + 1; id <= end; id++) {
                 try {
-                    database.forEach("SELECT * FROM person WHERE id = " + id, row);
+                    database.forEach(PERSON + " WHERE id = " + id, row);
                 } catch (SQLException lost) {
                     // Already told: this one lies in the torn part.
                 }
@@ -120,74 +160,77 @@ final class OstrelContacts {
     }
 
     private static Belongings of(Map<Long, Belongings> belongings, ResultSet row) throws SQLException {
-        return belongings.computeIfAbsent(row.getLong("person"), id -> new Belongings());
-    }
-
-    private void reach(Belongings to, ResultSet row) throws SQLException {
-        var label = text(row, "label");
-        var value = text(row, "value");
-        var way = text(row, "way");
-        switch (way) {
-            case "phone" -> to.phones.add(new PhoneNumber(label, value, numbers.e164(value)));
-            case "mail" -> to.mails.add(new Labelled(label, value));
-            case "web" -> to.webs.add(new Labelled(label, value));
-            case "chat" -> to.chats.add(new Labelled(label, label.toLowerCase(Locale.ROOT) + ":" + value));
-            default -> to.extras.add(new Extra("X-" + way.toUpperCase(Locale.ROOT), value));
-        }
+        return belongings.computeIfAbsent(row.getLong(1), id -> new Belongings());
     }
 
     private static Address address(ResultSet row) throws SQLException {
         return new Address(
-                text(row, "label"),
-                "",
-                "",
-                text(row, "street"),
-                text(row, "town"),
-                text(row, "region"),
-                text(row, "code"),
-                text(row, "country"));
+                text(row, 2), "", "", text(row, 3), text(row, 4), text(row, 5), text(row, 6), text(row, 7));
     }
 
-    private static Contact contact(ResultSet row, Belongings has, boolean photo) throws SQLException {
-        var birthday = text(row, "birthday");
-        var day = Days.parse(birthday);
-        var extras = new ArrayList<>(has.extras);
-        if (day.isEmpty() && !birthday.isEmpty()) {
-            extras.add(new Extra("BDAY", birthday));
+    private static Row person(ResultSet row) throws SQLException {
+        return new Row(
+                row.getLong(1),
+                text(row, 2),
+                name(text(row, 3), text(row, 4), text(row, 5), text(row, 6), text(row, 7), text(row, 8), text(row, 9)),
+                text(row, 10),
+                new Organisation(text(row, 11), text(row, 12), text(row, 13), ""),
+                text(row, 14),
+                text(row, 15),
+                row.getLong(16));
+    }
+
+    /** This family keeps no name in one piece; it shows the parts as they are spoken. */
+    private static PersonName name(
+            String prefix, String given, String middle, String family, String suffix, String soundGiven, String soundFamily) {
+        var parts = new PersonName("", prefix, given, middle, family, suffix, soundGiven, soundFamily);
+        return new PersonName(parts.composed(), prefix, given, middle, family, suffix, soundGiven, soundFamily);
+    }
+
+    private Contact contact(Row person, Belongings has) {
+        var day = Days.parse(person.birthday());
+        var extras = new ArrayList<Extra>();
+        if (day.isEmpty() && !person.birthday().isEmpty()) {
+            extras.add(new Extra("BDAY", person.birthday()));
         }
-        var nickname = text(row, "nickname");
-        var note = text(row, "note");
-        long changed = row.getLong("changed");
+        var phones = new ArrayList<PhoneNumber>();
+        var mails = new ArrayList<Labelled>();
+        var webs = new ArrayList<Labelled>();
+        var chats = new ArrayList<Labelled>();
+        for (var reach : has.reach) {
+            switch (reach.way()) {
+                case "phone" -> phones.add(new PhoneNumber(reach.label(), reach.value(), numbers.e164(reach.value())));
+                case "mail" -> mails.add(new Labelled(reach.label(), reach.value()));
+                case "web" -> webs.add(new Labelled(reach.label(), reach.value()));
+                case "chat" ->
+                    chats.add(new Labelled(reach.label(), reach.label().toLowerCase(Locale.ROOT) + ":" + reach.value()));
+                default -> extras.add(new Extra("X-" + reach.way().toUpperCase(Locale.ROOT), reach.value()));
+            }
+        }
         return new Contact(
-                "person-" + row.getLong("id"),
-                text(row, "uid"),
-                new PersonName(
-                        "",
-                        text(row, "prefix"),
-                        text(row, "given"),
-                        text(row, "middle"),
-                        text(row, "family"),
-                        text(row, "suffix"),
-                        text(row, "sound_given"),
-                        text(row, "sound_family")),
-                nickname.isEmpty() ? List.of() : List.of(nickname),
-                new Organisation(text(row, "organisation"), text(row, "department"), text(row, "title"), ""),
-                has.phones,
-                has.mails,
-                has.webs,
-                has.chats,
+                "person-" + person.id(),
+                person.uid(),
+                person.name(),
+                person.nickname().isEmpty() ? List.of() : List.of(person.nickname()),
+                person.organisation(),
+                phones,
+                mails,
+                webs,
+                chats,
                 has.addresses,
                 day,
                 Optional.empty(),
                 List.of(),
-                note.isEmpty() ? List.of() : List.of(note),
+                person.note().isEmpty() ? List.of() : List.of(person.note()),
                 has.groups,
-                photo,
-                changed == 0 ? Optional.empty() : Optional.of(EPOCH.plus(changed, ChronoUnit.MICROS)),
+                has.photo,
+                person.changed() == 0
+                        ? Optional.empty()
+                        : Optional.of(EPOCH.plus(person.changed(), ChronoUnit.MICROS)),
                 extras);
     }
 
-    private static String text(ResultSet row, String column) throws SQLException {
+    private static String text(ResultSet row, int column) throws SQLException {
         var text = row.getString(column);
         return text == null ? "" : text;
     }

@@ -1,16 +1,16 @@
 package app.custodex.search;
 
+import app.custodex.base.Suppliers;
 import app.custodex.model.Contact;
 import com.ibm.icu.text.AlphabeticIndex;
 import com.ibm.icu.text.Collator;
 import com.ibm.icu.text.RawCollationKey;
 import com.ibm.icu.util.ULocale;
 import java.util.Arrays;
-import java.util.Collections;
-import java.util.HashMap;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
-import java.util.Map;
+import java.util.function.Supplier;
 import java.util.stream.IntStream;
 
 /**
@@ -18,26 +18,34 @@ import java.util.stream.IntStream;
  * letter that each stands under, and a way to find one by typing. Immutable.
  */
 public final class ContactIndex {
+    private final Locale locale;
     private final List<Contact> sorted;
-    private final List<Folded> folded;
-    private final Map<String, Integer> position;
-    private final AlphabeticIndex.ImmutableIndex<Contact> letters;
+    // Made when they are first asked for: opening a layer needs neither.
+    private final Supplier<List<Folded>> folded = Suppliers.once(this::fold);
+    private final Supplier<AlphabeticIndex.ImmutableIndex<Contact>> letters = Suppliers.once(this::letters);
 
     public ContactIndex(List<Contact> contacts, Locale locale) {
+        this.locale = locale;
+        record Keyed(Contact contact, RawCollationKey key) {}
         var collators = ThreadLocal.withInitial(() -> Collator.getInstance(ULocale.forLocale(locale)));
-        var keys = new RawCollationKey[contacts.size()];
-        Arrays.parallelSetAll(keys, i -> collators.get().getRawCollationKey(contacts.get(i).title(), null));
-        var order = IntStream.range(0, contacts.size())
-                .boxed()
-                .sorted((a, b) -> keys[a].compareTo(keys[b]))
+        sorted = contacts.parallelStream()
+                .map(contact -> new Keyed(contact, collators.get().getRawCollationKey(contact.title(), null)))
+                .sorted(Comparator.comparing(Keyed::key))
+                .map(Keyed::contact)
                 .toList();
-        sorted = order.stream().map(contacts::get).toList();
-        folded = sorted.parallelStream().map(Folded::of).toList();
-        position = HashMap.newHashMap(sorted.size());
-        for (int i = 0; i < sorted.size(); i++) {
-            position.put(sorted.get(i).id(), i);
-        }
-        letters = new AlphabeticIndex<Contact>(ULocale.forLocale(locale))
+    }
+
+    /** Loads the rules of a locale, so that the first index is made without waiting for them. */
+    public static void prepare(Locale locale) {
+        Collator.getInstance(ULocale.forLocale(locale)).getRawCollationKey("Å", null);
+    }
+
+    private List<Folded> fold() {
+        return sorted.parallelStream().map(Folded::of).toList();
+    }
+
+    private AlphabeticIndex.ImmutableIndex<Contact> letters() {
+        return new AlphabeticIndex<Contact>(ULocale.forLocale(locale))
                 .setMaxLabelCount(999)
                 .addLabels(
                         Locale.ENGLISH,
@@ -61,14 +69,9 @@ public final class ContactIndex {
         return sorted.reversed();
     }
 
-    /** Where a contact stands from A to Z; -1 when it isn't one of these. */
-    public int position(Contact contact) {
-        return position.getOrDefault(contact.id(), -1);
-    }
-
     /** The letter that a contact stands under in this locale; "…" for what has none. */
     public String letter(Contact contact) {
-        return letters.getBucket(letters.getBucketIndex(contact.title())).getLabel();
+        return letters.get().getBucket(letters.get().getBucketIndex(contact.title())).getLabel();
     }
 
     /**
@@ -81,8 +84,9 @@ public final class ContactIndex {
             return sorted;
         }
         var numbers = Arrays.stream(words).map(Folded::digits).toList();
+        var texts = folded.get();
         return IntStream.range(0, sorted.size())
-                .filter(i -> matches(folded.get(i), words, numbers))
+                .filter(i -> matches(texts.get(i), words, numbers))
                 .mapToObj(sorted::get)
                 .toList();
     }
@@ -95,10 +99,5 @@ public final class ContactIndex {
             }
         }
         return true;
-    }
-
-    /** The same contacts the other way round. */
-    public static List<Contact> reversed(List<Contact> contacts) {
-        return Collections.unmodifiableList(contacts.reversed());
     }
 }

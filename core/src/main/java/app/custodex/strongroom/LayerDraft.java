@@ -298,7 +298,11 @@ public final class LayerDraft implements Closeable {
         }
         disk.write(version.resolve(Inventory.NAME), inventory);
         disk.write(version.resolve(Inventory.SIDECAR), Inventory.sidecar(inventory));
-        disk.syncFolder(content.resolve(folder));
+        if (contentNumber == 0) {
+            disk.delete(content.resolve(folder)); // OCFL allows no empty folder
+        } else {
+            disk.syncFolder(content.resolve(folder));
+        }
         disk.syncFolder(content);
         disk.syncFolder(version);
         object.publish(version, number(), work);

@@ -18,6 +18,7 @@ final class MediumStream extends InputStream {
 
     private final FileChannel channel;
     private final ByteBuffer buffer;
+    private boolean ended;
 
     MediumStream(Path file) throws IOException {
         int block = (int) Math.clamp(Files.getFileStore(file).getBlockSize(), 512, 1 << 16);
@@ -40,9 +41,14 @@ final class MediumStream extends InputStream {
     @Override
     public int read(byte[] bytes, int offset, int length) throws IOException {
         if (!buffer.hasRemaining()) {
+            if (ended) {
+                return -1;
+            }
             buffer.clear();
             int n = channel.read(buffer);
             buffer.flip();
+            // Less than was asked for is the end of the file; behind it a direct read would not be aligned.
+            ended = n < SIZE;
             if (n <= 0) {
                 return -1;
             }

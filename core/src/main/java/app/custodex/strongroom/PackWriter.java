@@ -25,7 +25,7 @@ final class PackWriter implements Closeable {
 
     private final Disk.Out out;
     private final MessageDigest digest = Digests.sha512();
-    private final ByteBuffer buffer = ByteBuffer.allocate(BUFFER);
+    private final ByteBuffer buffer = ByteBuffer.allocateDirect(BUFFER);
     private long position;
 
     PackWriter(Disk.Out out) {

@@ -50,15 +50,14 @@ public final class OstrelStore {
         var work = Files.createTempDirectory("practice-phone");
         var file = work.resolve("work.db");
         var log = work.resolve("work.db-wal");
-        try (var db = DriverManager.getConnection("jdbc:sqlite:" + file);
-                var sql = db.createStatement()) {
-            sql.execute("PRAGMA journal_mode=WAL");
-            sql.execute("PRAGMA wal_autocheckpoint=0");
+        try (var db = DriverManager.getConnection("jdbc:sqlite:" + file)) {
+            pragma(db, "journal_mode=WAL");
+            pragma(db, "wal_autocheckpoint=0");
             db.setAutoCommit(false);
             settled.into(db);
             db.commit();
             db.setAutoCommit(true);
-            sql.execute("PRAGMA wal_checkpoint(TRUNCATE)");
+            pragma(db, "wal_checkpoint(TRUNCATE)");
             db.setAutoCommit(false);
             recent.into(db);
             db.commit();
@@ -78,6 +77,13 @@ public final class OstrelStore {
                 }
             }
             Files.delete(work);
+        }
+    }
+
+    /** In a statement of its own, since an open answer would keep the transaction from ending. */
+    private static void pragma(Connection db, String pragma) throws SQLException {
+        try (var sql = db.createStatement()) {
+            sql.execute("PRAGMA " + pragma);
         }
     }
 
