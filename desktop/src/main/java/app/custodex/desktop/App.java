@@ -1,0 +1,124 @@
+package app.custodex.desktop;
+
+import app.custodex.app.Custodex;
+import app.custodex.app.Home;
+import app.custodex.base.RealDisk;
+import app.custodex.desktop.drawer.PracticeWindow;
+import app.custodex.desktop.shots.Shots;
+import app.custodex.desktop.ui.Fonts;
+import app.custodex.desktop.ui.MessageBar;
+import app.custodex.desktop.ui.Words;
+import app.custodex.desktop.ui.Work;
+import app.custodex.drawer.PracticeDrawer;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.time.Clock;
+import java.time.ZoneId;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.ServiceLoader;
+import javafx.application.Application;
+import javafx.application.Platform;
+import javafx.scene.Scene;
+import javafx.stage.Stage;
+
+/** The composition root: puts the application together and shows its window. */
+public final class App extends Application {
+    private Optional<Options> options = Optional.empty();
+    private Optional<Prepared> prepared = Optional.empty();
+    private Optional<Workplace> workplace = Optional.empty();
+
+    /** Runs before the interface thread has anything to do, so it may take its time. */
+    @Override
+    public void init() throws IOException {
+        try {
+            options = Optional.of(Options.parse(getParameters().getRaw()));
+        } catch (IllegalArgumentException e) {
+            System.err.println(e.getMessage());
+            return;
+        }
+        if (options.get().fresh()) {
+            new RealDisk().delete(options.get().home().root());
+        }
+        if (options.get().shots().isEmpty()) {
+            prepared = Optional.of(Prepared.open(options.get().home(), options.get().demo()));
+        }
+    }
+
+    @Override
+    public void start(Stage stage) throws IOException {
+        if (prepared.isPresent()) {
+            workplace = Optional.of(Workplace.show(stage, prepared.get()));
+        } else if (options.isPresent()) {
+            new Shots(options.get().shots().orElseThrow()).take(stage);
+        } else {
+            Platform.exit();
+        }
+    }
+
+    @Override
+    public void stop() {
+        workplace.ifPresent(Workplace::close);
+        // The link's worker threads would keep the program alive for another minute.
+        System.exit(0);
+    }
+
+    /** What lies behind the window: made before it is shown. */
+    public record Prepared(Custodex custodex, Optional<PracticeDrawer> drawer) {
+        /** @param demo whether to plug practice phones in */
+        public static Prepared open(Home home, boolean demo) throws IOException {
+            Files.createDirectories(home.root());
+            Optional<PracticeDrawer> drawer = demo ? Optional.of(plugIn(home)) : Optional.empty();
+            return new Prepared(Custodex.open(home, Clock.systemUTC()), drawer);
+        }
+
+        private static PracticeDrawer plugIn(Home home) throws IOException {
+            var drawer = ServiceLoader.load(PracticeDrawer.Provider.class)
+                    .findFirst()
+                    .orElseThrow(() -> new IOException("this Custodex was built without practice phones"))
+                    .open(home.practice(), PracticeDrawer.Contents.DEMO);
+            for (var phone : drawer.phones()) {
+                phone.plugIn();
+                home.rememberAddress(phone.family().code(), phone.address());
+            }
+            return drawer;
+        }
+    }
+
+    /** Everything behind one window that is shown. */
+    public record Workplace(Desk desk, Optional<PracticeDrawer> drawer, Scene scene, Optional<PracticeWindow> practice)
+            implements AutoCloseable {
+        /** Builds the window's content and shows it. */
+        public static Workplace show(Stage stage, Prepared prepared) {
+            Fonts.load();
+            Theme.apply(false);
+            var messages = new MessageBar();
+            var work = new Work(messages::show);
+            var desk = new Desk(prepared.custodex(), new Words(Locale.getDefault(), ZoneId.systemDefault()), work);
+            var practice = prepared.drawer().map(d -> new PracticeWindow(d, desk, stage));
+            var shell = new Shell(desk, messages, () -> practice.ifPresent(PracticeWindow::toggle), practice.isPresent());
+            var scene = new Scene(shell, 1280, 800);
+            Theme.dress(scene);
+            shell.addShortcuts(scene);
+            stage.setScene(scene);
+            stage.setTitle("Custodex");
+            stage.setMinWidth(1024);
+            stage.setMinHeight(680);
+            stage.show();
+            desk.start();
+            return new Workplace(desk, prepared.drawer(), scene, practice);
+        }
+
+        /** Light paper, or the dark bench. */
+        public void night(boolean on) {
+            ((Shell) scene.getRoot()).night(on);
+        }
+
+        @Override
+        public void close() {
+            practice.ifPresent(PracticeWindow::close);
+            desk.close();
+            drawer.ifPresent(PracticeDrawer::close);
+        }
+    }
+}

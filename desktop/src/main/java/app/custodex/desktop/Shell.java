@@ -1,0 +1,91 @@
+package app.custodex.desktop;
+
+import app.custodex.desktop.bench.BenchView;
+import app.custodex.desktop.reading.ReadingRoom;
+import app.custodex.desktop.strongroom.StrongroomView;
+import app.custodex.desktop.ui.MessageBar;
+import javafx.scene.Node;
+import javafx.scene.Scene;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyCodeCombination;
+import javafx.scene.input.KeyCombination;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.VBox;
+
+/** The window's content: top bar, bay strip, and the place where one is. */
+final class Shell extends BorderPane {
+    private final Desk desk;
+    private final MessageBar messages;
+    private final BenchView bench;
+    private final ReadingRoom readingRoom;
+    private final StrongroomView strongroom;
+    private final Runnable openDrawer;
+    private boolean night;
+
+    Shell(Desk desk, MessageBar messages, Runnable openDrawer, boolean hasDrawer) {
+        this.desk = desk;
+        this.messages = messages;
+        this.openDrawer = openDrawer;
+        bench = new BenchView(desk);
+        readingRoom = new ReadingRoom(desk);
+        strongroom = new StrongroomView(desk);
+        setId("shell");
+        setTop(new VBox(new TopBar(desk, openDrawer, hasDrawer, () -> night(!night)), new BayStrip(desk)));
+        setBottom(messages);
+        desk.place().addListener((o, was, is) -> show());
+        show();
+    }
+
+    private void show() {
+        setCenter(place());
+    }
+
+    private Node place() {
+        return switch (desk.place().get()) {
+            case BENCH -> bench;
+            case READING_ROOM -> readingRoom;
+            case STRONGROOM -> strongroom;
+        };
+    }
+
+    /** Light paper, or the dark bench for the night. */
+    void night(boolean on) {
+        night = on;
+        getStyleClass().remove("night");
+        if (on) {
+            getStyleClass().add("night");
+        }
+        Theme.apply(on);
+    }
+
+    /** Shortcuts that hold everywhere. */
+    void addShortcuts(Scene scene) {
+        var keys = scene.getAccelerators();
+        for (int i = 0; i < Math.min(9, desk.bays().size()); i++) {
+            var bay = desk.bays().get(i);
+            keys.put(new KeyCodeCombination(KeyCode.getKeyCode(Integer.toString(i + 1)), KeyCombination.ALT_DOWN), () -> desk.show(bay));
+        }
+        keys.put(KeyCombination.valueOf("Ctrl+1"), () -> desk.place().set(Desk.Place.BENCH));
+        keys.put(KeyCombination.valueOf("Ctrl+2"), () -> desk.place().set(Desk.Place.STRONGROOM));
+        keys.put(KeyCombination.valueOf("F8"), () -> night(!night));
+        keys.put(KeyCombination.valueOf("F9"), openDrawer);
+        keys.put(KeyCombination.valueOf("Esc"), messages::hide);
+        keys.put(KeyCombination.valueOf("Ctrl+B"), () -> desk.present().get().ifPresent(desk::backUp));
+        keys.put(KeyCombination.valueOf("Ctrl+R"), () -> bench.readNewest(false));
+        keys.put(KeyCombination.valueOf("Ctrl+E"), this::extract);
+        keys.put(KeyCombination.valueOf("Ctrl+F"), readingRoom::focusFind);
+        keys.put(KeyCombination.valueOf("Ctrl+T"), readingRoom::pickAllShown);
+    }
+
+    private void extract() {
+        if (desk.place().get() == Desk.Place.READING_ROOM) {
+            readingRoom.openExtract();
+        } else {
+            bench.readNewest(true);
+        }
+    }
+
+    ReadingRoom readingRoom() {
+        return readingRoom;
+    }
+}

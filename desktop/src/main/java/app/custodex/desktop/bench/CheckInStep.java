@@ -1,0 +1,106 @@
+package app.custodex.desktop.bench;
+
+import app.custodex.desktop.BayModel;
+import app.custodex.desktop.Desk;
+import app.custodex.desktop.ui.Parts;
+import app.custodex.desktop.ui.Parts.Mark;
+import app.custodex.docket.RouteStep;
+import app.custodex.link.PhoneStatus;
+import app.custodex.link.Readiness;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+
+/** Taking a phone in: whose it is and why, what it still needs, and what is on it. */
+final class CheckInStep extends VBox {
+    private final Desk desk;
+    private final BayModel bay;
+    private final VBox readiness = new VBox(8);
+    private final VBox contents = new VBox(8);
+    private Object shown = "";
+
+    CheckInStep(Desk desk, BayModel bay) {
+        this.desk = desk;
+        this.bay = bay;
+        setSpacing(14);
+        readiness.getStyleClass().add("card");
+        readiness.setId("readiness");
+        contents.getStyleClass().add("card");
+        contents.setId("contents");
+        var form = new DocketForm(desk, bay);
+        var left = new VBox(14, form);
+        left.setMinWidth(0);
+        var right = new VBox(14, readiness, contents);
+        right.setMinWidth(0);
+        HBox.setHgrow(left, Priority.ALWAYS);
+        HBox.setHgrow(right, Priority.ALWAYS);
+        left.setPrefWidth(420);
+        right.setPrefWidth(500);
+        getChildren().add(new HBox(14, left, right));
+        desk.changes().addListener((o, was, is) -> refresh());
+        refresh();
+    }
+
+    private void refresh() {
+        var status = bay.status().get();
+        if (status.equals(shown)) {
+            return;
+        }
+        shown = status;
+        readiness.getChildren().setAll(Parts.text("What the phone needs", "heading"));
+        contents.setVisible(status.filter(s -> !s.contents().isEmpty()).isPresent());
+        contents.setManaged(contents.isVisible());
+        if (status.isEmpty()) {
+            readiness.getChildren().add(nextHand("Plug the phone in", "Use the cable that came with it; try both ends"));
+            return;
+        }
+        steps(status.get().readiness());
+        if (contents.isVisible()) {
+            contents(status.get());
+        }
+    }
+
+    private void steps(Readiness ready) {
+        readiness.getChildren().add(Parts.state(Mark.DONE, "Plugged in"));
+        for (var step : ready.steps()) {
+            boolean next = ready.next().filter(s -> s == step).isPresent();
+            if (next) {
+                readiness.getChildren().add(nextHand(step.instruction(), ""));
+            } else if (ready.done().contains(step)) {
+                readiness.getChildren().add(Parts.state(Mark.DONE, step.done()));
+            } else {
+                readiness.getChildren().add(Parts.state(Mark.NEVER, step.instruction()));
+            }
+        }
+        if (ready.ready()) {
+            var box = new HBox(12, Parts.state(Mark.DONE, "Ready. This bench may read the phone."), Parts.gap(),
+                    Parts.button("go-back-up", "Go to the backup", "", () -> bay.step().set(RouteStep.BACK_UP)));
+            box.setAlignment(Pos.CENTER_LEFT);
+            box.getStyleClass().add("sealed-card");
+            readiness.getChildren().add(box);
+        }
+    }
+
+    private static Node nextHand(String instruction, String more) {
+        var words = Parts.state(Mark.HAND, instruction);
+        var box = new VBox(3, words);
+        if (!more.isEmpty()) {
+            box.getChildren().add(Parts.sentence(more, "lesser"));
+        }
+        box.setId("next-hand");
+        box.getStyleClass().add("needs-hand-card");
+        return box;
+    }
+
+    private void contents(PhoneStatus status) {
+        var table = new KindTable("On the phone", "Items", "Size");
+        for (var count : status.contents()) {
+            if (count.items() > 0) {
+                table.row(count.kind().label(), desk.words().count(count.items()), desk.words().bytes(count.bytes()));
+            }
+        }
+        contents.getChildren().setAll(table);
+    }
+}

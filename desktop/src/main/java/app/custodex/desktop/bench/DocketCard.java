@@ -1,0 +1,143 @@
+package app.custodex.desktop.bench;
+
+import app.custodex.desktop.BayModel;
+import app.custodex.desktop.Desk;
+import app.custodex.desktop.SealedLayer;
+import app.custodex.desktop.ui.Parts;
+import app.custodex.desktop.ui.Parts.Mark;
+import app.custodex.desktop.ui.UserText;
+import app.custodex.docket.Docket;
+import app.custodex.link.PhoneIdentity;
+import app.custodex.link.PhoneStatus;
+import java.time.Instant;
+import java.util.List;
+import java.util.Locale;
+import javafx.scene.Node;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+
+/** The docket at the left of the bench: the customer, the phone, and what is kept of it. */
+final class DocketCard extends VBox {
+    private static final double LABEL = 84;
+
+    private final Desk desk;
+    private final BayModel bay;
+    private final VBox body = new VBox(10);
+    private final HBox tab = new HBox();
+    private List<Object> shown = List.of();
+
+    DocketCard(Desk desk, BayModel bay) {
+        this.desk = desk;
+        this.bay = bay;
+        setId("docket-card");
+        setMinWidth(292);
+        setMaxWidth(292);
+        body.getStyleClass().add("card");
+        var scroll = new ScrollPane(body);
+        scroll.setFitToWidth(true);
+        scroll.setFitToHeight(true);
+        scroll.setFocusTraversable(false);
+        VBox.setVgrow(scroll, Priority.ALWAYS);
+        getChildren().addAll(tab, scroll);
+        desk.changes().addListener((o, was, is) -> refresh());
+        bay.docket().addListener((o, was, is) -> refresh());
+        refresh();
+    }
+
+    private void refresh() {
+        // Rebuilt only when something in it is different, so that it keeps still while a copy runs.
+        List<Object> now = List.of(bay.docket().get(), bay.phone(), bay.layers().get(), bay.status().get().map(PhoneStatus::model));
+        if (now.equals(shown)) {
+            return;
+        }
+        shown = now;
+        var docket = bay.docket().get();
+        tab.getChildren().setAll(Parts.text(docket.map(d -> "Docket " + d.label()).orElse("No docket"), "docket-tab"));
+        body.getChildren().clear();
+        docket.ifPresentOrElse(this::customer, () -> body.getChildren()
+                .add(Parts.sentence("There is no docket for the phone in this bay yet. Write one at the right.", "lesser")));
+        phone();
+        layers();
+    }
+
+    private void customer(Docket docket) {
+        body.getChildren().add(UserText.paragraph(docket.customer(), "title"));
+        body.getChildren()
+                .add(Parts.sentence("taken in " + desk.words().moment(docket.opened(), desk.now()), "lesser"));
+        var facts = Parts.facts(LABEL);
+        Parts.fact(facts, "Reason", UserText.paragraph(docket.reason()));
+        docket.promised().ifPresent(at -> Parts.fact(facts, "Promised", "by " + desk.words().local(at)));
+        if (!docket.reach().isEmpty()) {
+            Parts.fact(facts, "Reach", UserText.paragraph(docket.reach()));
+        }
+        Parts.fact(
+                facts,
+                "Consent",
+                docket.consent()
+                        .<Node>map(consent -> UserText.paragraph(
+                                consent.extent() + ", given " + desk.words().moment(consent.given(), desk.now())))
+                        .orElseGet(() -> Parts.state(Mark.HAND, "not given yet")));
+        body.getChildren().add(facts);
+    }
+
+    private void phone() {
+        var phone = bay.phone();
+        var model = phone.map(PhoneIdentity::model).or(() -> bay.status().get().map(PhoneStatus::model));
+        if (model.isEmpty()) {
+            return;
+        }
+        body.getChildren().addAll(Parts.rule(), Parts.text(model.get(), "heading"));
+        var facts = Parts.facts(LABEL);
+        phone.ifPresentOrElse(
+                p -> {
+                    Parts.fact(facts, "Name", UserText.paragraph(p.name()));
+                    Parts.fact(facts, "System", p.system());
+                    Parts.fact(facts, "Serial", p.serial(), "mono");
+                    Parts.fact(facts, "IMEI", p.imei(), "mono");
+                    Parts.fact(facts, "Identifier", p.identifier(), "mono");
+                    Parts.fact(
+                            facts,
+                            "Capacity",
+                            desk.words().bytes(p.capacity()) + ", " + desk.words().bytes(p.used()) + " used");
+                    Parts.fact(facts, "Time zone", offset(p, desk.now()));
+                },
+                () -> Parts.fact(facts, "Identity", "told once the phone trusts this bench", "lesser"));
+        body.getChildren().add(facts);
+    }
+
+    private static String offset(PhoneIdentity phone, Instant now) {
+        var offset = phone.timeZone().getRules().getOffset(now).getId();
+        return offset.equals("Z") ? "UTC" : "UTC" + offset.replaceFirst(":00$", "");
+    }
+
+    private void layers() {
+        var layers = bay.layers().get();
+        if (layers.isEmpty()) {
+            return;
+        }
+        body.getChildren().addAll(Parts.rule(), Parts.text("Layers", "heading"));
+        var list = new VBox(4);
+        for (var layer : layers.reversed().stream().limit(5).toList()) {
+            list.getChildren().add(line(layer));
+        }
+        if (layers.size() > 5) {
+            list.getChildren().add(Parts.text((layers.size() - 5) + " more in the strongroom", "lesser"));
+        }
+        body.getChildren().add(list);
+    }
+
+    private HBox line(SealedLayer layer) {
+        var mark = layer.damaged() ? Mark.TROUBLE : layer.sound() ? Mark.DONE : Mark.NEVER;
+        var words = "%d · %s · +%s"
+                .formatted(
+                        layer.record().number(),
+                        desk.words().moment(layer.record().begun(), desk.now()),
+                        desk.words().bytes(layer.record().freshBytes()));
+        var line = new HBox(6, Parts.mark(mark), Parts.text(words));
+        line.setAccessibleText(words + ", " + mark.name().toLowerCase(Locale.ROOT));
+        line.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
+        return line;
+    }
+}

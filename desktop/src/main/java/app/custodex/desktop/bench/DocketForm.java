@@ -1,0 +1,147 @@
+package app.custodex.desktop.bench;
+
+import app.custodex.desktop.BayModel;
+import app.custodex.desktop.Desk;
+import app.custodex.desktop.ui.Parts;
+import app.custodex.docket.Docket;
+import app.custodex.docket.Docket.Consent;
+import java.time.DateTimeException;
+import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.time.LocalTime;
+import java.util.Optional;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.CheckBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextArea;
+import javafx.scene.control.TextField;
+import javafx.scene.layout.GridPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.VBox;
+
+/** What is written down when a phone is taken in. Without consent the phone's data may not be touched. */
+final class DocketForm extends VBox {
+    private final Desk desk;
+    private final BayModel bay;
+    private final Label title = Parts.text("", "heading");
+    private final TextField customer = field("docket-customer", "Name");
+    private final TextField reach = field("docket-reach", "Telephone or mail while the phone is here");
+    private final TextArea reason = new TextArea();
+    private final TextField promisedDay = field("docket-promised-day", "YYYY-MM-DD");
+    private final TextField promisedTime = field("docket-promised-time", "HH:MM");
+    private final CheckBox consent = new CheckBox("The customer has given consent");
+    private final TextField extent = field("docket-extent", "What may be done with the data");
+    private final Label missing = Parts.sentence("", "mark-hand-words");
+    private final Button save = Parts.button("docket-save", "Open the docket", "Ctrl+S", this::save, "main");
+    private final Button next = Parts.button("docket-next", "New docket for this bay", "", this::startNew);
+
+    DocketForm(Desk desk, BayModel bay) {
+        this.desk = desk;
+        this.bay = bay;
+        getStyleClass().add("card");
+        setSpacing(10);
+        reason.setId("docket-reason");
+        reason.setPromptText("What the customer wants, in a sentence");
+        reason.setPrefRowCount(2);
+        reason.setWrapText(true);
+        consent.setId("docket-consent");
+        missing.setId("docket-missing");
+        extent.disableProperty().bind(consent.selectedProperty().not());
+        promisedDay.setPrefColumnCount(8);
+        promisedTime.setPrefColumnCount(5);
+        GridPane grid = Parts.facts(70);
+        Parts.fact(grid, "Customer", customer);
+        Parts.fact(grid, "Reach", reach);
+        Parts.fact(grid, "Reason", reason);
+        Parts.fact(grid, "Promised", new HBox(8, promisedDay, promisedTime));
+        Parts.fact(grid, "Consent", new VBox(6, consent, extent));
+        var buttons = new HBox(10, save, next);
+        buttons.setAlignment(Pos.CENTER_LEFT);
+        getChildren().addAll(title, grid, missing, buttons);
+        setOnKeyPressed(event -> {
+            if (javafx.scene.input.KeyCombination.valueOf("Ctrl+S").match(event)) {
+                save();
+                event.consume();
+            }
+        });
+        bay.docket().addListener((o, was, is) -> {
+            if (!was.map(Docket::number).equals(is.map(Docket::number)) || is.isPresent()) {
+                fill();
+            }
+        });
+        fill();
+    }
+
+    private static TextField field(String id, String prompt) {
+        var field = new TextField();
+        field.setId(id);
+        field.setPromptText(prompt);
+        return field;
+    }
+
+    private void fill() {
+        var docket = bay.docket().get();
+        title.setText(docket.map(d -> "Docket " + d.label()).orElse("Take the phone in"));
+        save.setText(docket.isPresent() ? "Keep changes" : "Open the docket");
+        next.setVisible(docket.isPresent());
+        customer.setText(docket.map(Docket::customer).orElse(""));
+        reach.setText(docket.map(Docket::reach).orElse(""));
+        reason.setText(docket.map(Docket::reason).orElse(""));
+        var promised = docket.flatMap(Docket::promised);
+        var today = LocalDate.ofInstant(desk.now(), desk.words().zone());
+        promisedDay.setText(promised.map(at -> at.toLocalDate().toString())
+                .orElse(docket.isPresent() ? "" : today.toString()));
+        promisedTime.setText(promised.map(at -> at.toLocalTime().toString()).orElse(""));
+        consent.setSelected(docket.flatMap(Docket::consent).isPresent());
+        extent.setText(docket.flatMap(Docket::consent)
+                .map(Consent::extent)
+                .orElse("Copy, read and hand over what the reason asks for"));
+        missing.setText("");
+    }
+
+    private void startNew() {
+        desk.newDocket(bay);
+        fill();
+        customer.requestFocus();
+    }
+
+    private void save() {
+        if (customer.getText().isBlank()) {
+            missing.setText("Write the customer's name.");
+            customer.requestFocus();
+            return;
+        }
+        if (reason.getText().isBlank()) {
+            missing.setText("Write what the customer wants.");
+            reason.requestFocus();
+            return;
+        }
+        Optional<LocalDateTime> promised;
+        try {
+            promised = promised();
+        } catch (DateTimeException e) {
+            missing.setText("Write the promised time as year-month-day and hour:minute, or leave both empty.");
+            promisedDay.requestFocus();
+            return;
+        }
+        missing.setText(consent.isSelected() ? "" : "Kept. Nothing may be copied before the customer gives consent.");
+        var before = bay.docket().get().flatMap(Docket::consent);
+        var given = consent.isSelected()
+                ? Optional.of(new Consent(before.map(Consent::given).orElse(desk.now()), extent.getText().strip()))
+                : Optional.<Consent>empty();
+        desk.writeDocket(
+                bay,
+                new Docket.Form(
+                        customer.getText().strip(), reach.getText().strip(), reason.getText().strip(), given, promised));
+    }
+
+    private Optional<LocalDateTime> promised() {
+        var day = promisedDay.getText().strip();
+        var time = promisedTime.getText().strip();
+        if (time.isEmpty()) {
+            return Optional.empty();
+        }
+        return Optional.of(LocalDate.parse(day).atTime(LocalTime.parse(time.length() == 4 ? "0" + time : time)));
+    }
+}

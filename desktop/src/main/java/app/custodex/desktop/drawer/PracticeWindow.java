@@ -1,0 +1,169 @@
+package app.custodex.desktop.drawer;
+
+import app.custodex.desktop.Desk;
+import app.custodex.desktop.Theme;
+import app.custodex.desktop.ui.Parts;
+import app.custodex.drawer.PracticeDrawer;
+import app.custodex.drawer.PracticePhone;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import javafx.animation.Animation;
+import javafx.animation.KeyFrame;
+import javafx.animation.Timeline;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.Scene;
+import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import javafx.stage.Stage;
+
+/** The practice phones on a table of their own: their screens, and what a hand can do to them. */
+public final class PracticeWindow {
+    private static final Map<String, Long> SPEEDS = speeds();
+
+    private final Desk desk;
+    private final Stage stage = new Stage();
+    private final Stage owner;
+    private final HBox table = new HBox(16);
+    private final Timeline look = new Timeline(new KeyFrame(javafx.util.Duration.millis(300), event -> refresh()));
+    private final List<PhonePane> panes = new ArrayList<>();
+
+    public PracticeWindow(PracticeDrawer drawer, Desk desk, Stage owner) {
+        this.desk = desk;
+        this.owner = owner;
+        drawer.phones().forEach(phone -> panes.add(new PhonePane(phone)));
+        table.getChildren().addAll(panes);
+        table.getStyleClass().add("place-ground");
+        var scene = new Scene(new VBox(table), 620, 470);
+        Theme.dress(scene);
+        scene.getAccelerators().put(javafx.scene.input.KeyCombination.valueOf("F9"), this::toggle);
+        stage.setScene(scene);
+        stage.setTitle("Practice drawer");
+        look.setCycleCount(Animation.INDEFINITE);
+        stage.setOnShown(event -> look.play());
+        stage.setOnHidden(event -> look.stop());
+    }
+
+    private static Map<String, Long> speeds() {
+        var speeds = new LinkedHashMap<String, Long>();
+        speeds.put("Full speed", PracticePhone.FULL_SPEED);
+        speeds.put("Slow, 400 kB/s", 400_000L);
+        speeds.put("Very slow, 60 kB/s", 60_000L);
+        return speeds;
+    }
+
+    /** Brings the drawer up, or puts it away. */
+    public void toggle() {
+        if (stage.isShowing()) {
+            stage.hide();
+            return;
+        }
+        var root = stage.getScene().getRoot();
+        root.getStyleClass().remove("night");
+        if (owner.getScene().getRoot().getStyleClass().contains("night")) {
+            root.getStyleClass().add("night");
+        }
+        refresh();
+        stage.show();
+        stage.toFront();
+    }
+
+    /** The drawer's own scene, for pictures of it. */
+    public Scene scene() {
+        return stage.getScene();
+    }
+
+    public void close() {
+        stage.hide();
+    }
+
+    private void refresh() {
+        panes.forEach(PhonePane::refresh);
+    }
+
+    private final class PhonePane extends VBox {
+        private final PracticePhone phone;
+        private final VBox glass = new VBox(8);
+        private final Button cable;
+        private List<Object> shown = List.of();
+
+        PhonePane(PracticePhone phone) {
+            this.phone = phone;
+            var code = phone.family().code();
+            setId("practice-" + code);
+            setSpacing(10);
+            setPrefWidth(280);
+            glass.getStyleClass().add("glass");
+            glass.setMinHeight(230);
+            cable = Parts.button("cable-" + code, "", "", this::moveCable);
+            cable.setMaxWidth(Double.MAX_VALUE);
+            var speed = new ComboBox<String>();
+            speed.setId("speed-" + code);
+            speed.getItems().addAll(SPEEDS.keySet());
+            speed.getSelectionModel().selectFirst();
+            speed.setMaxWidth(Double.MAX_VALUE);
+            speed.setOnAction(event -> phone.slowDown(SPEEDS.getOrDefault(speed.getValue(), PracticePhone.FULL_SPEED)));
+            var photos = Parts.button("photos-" + code, "Take 12 more photos", "", () -> desk.work()
+                    .start("Practice photos", () -> {
+                        phone.takePhotos(12);
+                        return phone;
+                    }, taken -> refresh()));
+            photos.setMaxWidth(Double.MAX_VALUE);
+            getChildren()
+                    .addAll(
+                            Parts.text(phone.model(), "heading"),
+                            Parts.text(phone.name(), "lesser"),
+                            glass,
+                            cable,
+                            speed,
+                            photos);
+            refresh();
+        }
+
+        private void moveCable() {
+            boolean in = phone.pluggedIn();
+            desk.work().start("Practice cable", () -> {
+                if (in) {
+                    phone.unplug();
+                } else {
+                    phone.plugIn();
+                    desk.custodex().home().rememberAddress(phone.family().code(), phone.address());
+                }
+                return phone;
+            }, moved -> refresh());
+        }
+
+        void refresh() {
+            List<Object> now = List.of(phone.screen(), phone.taps(), phone.pluggedIn());
+            if (now.equals(shown)) {
+                return;
+            }
+            shown = now;
+            cable.setText(phone.pluggedIn() ? "Pull the cable" : "Plug in");
+            List<Node> content = new ArrayList<>();
+            for (var line : phone.screen()) {
+                content.add(Parts.sentence(line, content.isEmpty() ? "strong" : "lesser"));
+            }
+            var gap = new Region();
+            gap.setMinHeight(8);
+            content.add(gap);
+            for (var tap : phone.taps()) {
+                var button = Parts.button("tap-" + phone.family().code() + "-" + tap.id(), tap.label(), "", () -> {
+                    phone.tap(tap);
+                    refresh();
+                });
+                button.setMinWidth(0);
+                button.setMaxWidth(Double.MAX_VALUE);
+                button.setWrapText(true);
+                content.add(button);
+            }
+            glass.setAlignment(Pos.TOP_LEFT);
+            glass.getChildren().setAll(content);
+        }
+    }
+}

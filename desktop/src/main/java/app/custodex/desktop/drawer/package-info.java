@@ -1,0 +1,3 @@
+/** The practice drawer. */
+@org.jspecify.annotations.NullMarked
+package app.custodex.desktop.drawer;

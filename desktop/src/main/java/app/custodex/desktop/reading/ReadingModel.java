@@ -1,0 +1,187 @@
+package app.custodex.desktop.reading;
+
+import app.custodex.app.ContactsOfLayer;
+import app.custodex.desktop.Desk;
+import app.custodex.model.Contact;
+import java.io.IOException;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeMap;
+import javafx.beans.property.IntegerProperty;
+import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.ReadOnlyIntegerProperty;
+import javafx.beans.property.SimpleIntegerProperty;
+import javafx.beans.property.SimpleObjectProperty;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+
+/** What the reading room shows of a layer, and what has been picked from it. Touched on the interface thread only. */
+final class ReadingModel {
+    private static final Logger LOG = LoggerFactory.getLogger(ReadingModel.class);
+
+    /** Which contacts are looked at. */
+    sealed interface Lens {
+        record Everyone() implements Lens {}
+
+        record Group(String name) implements Lens {}
+
+        record WithPhoto() implements Lens {}
+    }
+
+    private final Desk desk;
+    private final ObjectProperty<Optional<ContactsOfLayer>> layer = new SimpleObjectProperty<>(Optional.empty());
+    private final ObjectProperty<List<Contact>> shown = new SimpleObjectProperty<>(List.of());
+    private final ObjectProperty<Lens> lens = new SimpleObjectProperty<>(new Lens.Everyone());
+    private final Map<String, Contact> picked = new LinkedHashMap<>();
+    private final IntegerProperty pickedCount = new SimpleIntegerProperty();
+    private String typed = "";
+    private boolean descending;
+    private int asked;
+
+    ReadingModel(Desk desk) {
+        this.desk = desk;
+    }
+
+    /** The open layer. */
+    ObjectProperty<Optional<ContactsOfLayer>> layer() {
+        return layer;
+    }
+
+    /** What the list shows at the moment. */
+    ObjectProperty<List<Contact>> shown() {
+        return shown;
+    }
+
+    ObjectProperty<Lens> lens() {
+        return lens;
+    }
+
+    ReadOnlyIntegerProperty pickedCount() {
+        return pickedCount;
+    }
+
+    /** Opens a layer, unless it is the one that is open. */
+    void open(Desk.Reading target, Runnable then) {
+        var same = layer.get().filter(open -> open.record().number() == target.layer()
+                && open.record().phone().identifier().equals(target.phone().identifier()));
+        if (same.isPresent()) {
+            then.run();
+            return;
+        }
+        closeLayer();
+        desk.work().start(
+                "Layer " + target.layer() + " of " + target.phone().name(),
+                () -> desk.custodex().contacts(target.phone().identifier(), target.layer(), desk.words().locale()),
+                opened -> {
+                    closeLayer();
+                    layer.set(Optional.of(opened));
+                    lens.set(new Lens.Everyone());
+                    typed = "";
+                    refresh();
+                    opened.book().problems().stream().findFirst().ifPresent(desk.work()::tell);
+                    then.run();
+                });
+    }
+
+    private void closeLayer() {
+        var open = layer.get();
+        layer.set(Optional.empty());
+        picked.clear();
+        pickedCount.set(0);
+        shown.set(List.of());
+        open.ifPresent(old -> Thread.ofVirtual().start(() -> {
+            try {
+                old.close();
+            } catch (IOException e) {
+                LOG.warn("closing a layer", e);
+            }
+        }));
+    }
+
+    void type(String newTyped) {
+        typed = newTyped;
+        refresh();
+    }
+
+    boolean descending() {
+        return descending;
+    }
+
+    void turnOrder() {
+        descending = !descending;
+        refresh();
+    }
+
+    void look(Lens newLens) {
+        lens.set(newLens);
+        refresh();
+    }
+
+    /** Finds anew; an answer that was overtaken by a later question is dropped. */
+    private void refresh() {
+        var open = layer.get();
+        if (open.isEmpty()) {
+            return;
+        }
+        int question = ++asked;
+        var words = typed;
+        var through = lens.get();
+        boolean backwards = descending;
+        desk.work().start("Find", () -> find(open.get(), words, through, backwards), found -> {
+            if (question == asked) {
+                shown.set(found);
+            }
+        });
+    }
+
+    private static List<Contact> find(ContactsOfLayer open, String words, Lens lens, boolean backwards) {
+        var found = open.index().find(words);
+        var seen =
+                switch (lens) {
+                    case Lens.Everyone everyone -> found;
+                    case Lens.Group group ->
+                        found.stream().filter(c -> c.groups().contains(group.name())).toList();
+                    case Lens.WithPhoto photo -> found.stream().filter(Contact::hasPhoto).toList();
+                };
+        return backwards ? seen.reversed() : seen;
+    }
+
+    /** How many contacts each group has, by name. */
+    Map<String, Integer> groups() {
+        var groups = new TreeMap<String, Integer>();
+        layer.get().ifPresent(open -> open.book()
+                .contacts()
+                .forEach(contact -> contact.groups().forEach(group -> groups.merge(group, 1, Integer::sum))));
+        return groups;
+    }
+
+    boolean isPicked(Contact contact) {
+        return picked.containsKey(contact.id());
+    }
+
+    void pick(Contact contact, boolean on) {
+        if (on) {
+            picked.put(contact.id(), contact);
+        } else {
+            picked.remove(contact.id());
+        }
+        pickedCount.set(picked.size());
+    }
+
+    void pickAllShown() {
+        shown.get().forEach(contact -> picked.put(contact.id(), contact));
+        pickedCount.set(picked.size());
+    }
+
+    void clearTray() {
+        picked.clear();
+        pickedCount.set(0);
+    }
+
+    /** What is in the tray; when nothing is, everything that is shown. */
+    List<Contact> toExtract() {
+        return picked.isEmpty() ? shown.get() : List.copyOf(picked.values());
+    }
+}

@@ -1,0 +1,319 @@
+package app.custodex.desktop.reading;
+
+import app.custodex.app.ContactsOfLayer;
+import app.custodex.desktop.Desk;
+import app.custodex.desktop.reading.ReadingModel.Lens;
+import app.custodex.desktop.ui.Parts;
+import app.custodex.desktop.ui.UserText;
+import app.custodex.model.Contact;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Optional;
+import javafx.collections.FXCollections;
+import javafx.css.PseudoClass;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.ContentDisplay;
+import javafx.scene.control.Label;
+import javafx.scene.control.ListView;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.TextField;
+import javafx.scene.input.KeyCode;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.StackPane;
+import javafx.scene.layout.VBox;
+
+/** Where a layer is looked into: lenses, the list, one contact in full, and the tray for what is to be taken out. */
+public final class ReadingRoom extends BorderPane {
+    private static final PseudoClass PRESENT = PseudoClass.getPseudoClass("present");
+
+    private final Desk desk;
+    private final ReadingModel model;
+    private final Label where = Parts.text("", "lesser");
+    private final VBox lenses = new VBox();
+    private final TextField find = new TextField();
+    private final Button order;
+    private final Label count = Parts.text("", "lesser");
+    private final ListView<Contact> list = new ListView<>();
+    private final VBox letters = new VBox();
+    private final StackPane right = new StackPane();
+    private final ContactDetail detail;
+    private final ExtractPane extract;
+    private final Label tray = Parts.text("");
+
+    public ReadingRoom(Desk desk) {
+        this.desk = desk;
+        this.model = new ReadingModel(desk);
+        setId("reading-room");
+        detail = new ContactDetail(desk, model);
+        extract = new ExtractPane(desk, model, this::closeExtract);
+        order = Parts.button("contacts-order", "A to Z", "", this::turnOrder);
+        setTop(head());
+        setCenter(middle());
+        setBottom(tray());
+        desk.reading().addListener((o, was, is) -> is.ifPresent(this::open));
+        model.layer().addListener((o, was, is) -> showLayer(is));
+        model.shown().addListener((o, was, is) -> showList(is));
+        model.lens().addListener((o, was, is) -> showLenses());
+        model.pickedCount().addListener((o, was, is) -> showTray());
+        showTray();
+        setOnKeyPressed(event -> {
+            if (event.getCode() == KeyCode.ESCAPE && right.getChildren().contains(extract)) {
+                closeExtract();
+                event.consume();
+            }
+        });
+    }
+
+    private HBox head() {
+        var head = new HBox(14, Parts.text("Reading room", "title"), where);
+        head.setAlignment(Pos.BASELINE_LEFT);
+        head.setStyle("-fx-padding: 12 18 10 18;");
+        return head;
+    }
+
+    private HBox middle() {
+        lenses.getStyleClass().add("split-left");
+        lenses.setMinWidth(186);
+        lenses.setMaxWidth(186);
+        lenses.setStyle("-fx-padding: 10 0 10 0;");
+        var lensScroll = new ScrollPane(lenses);
+        lensScroll.setFitToWidth(true);
+        lensScroll.setFitToHeight(true);
+        lensScroll.setMinWidth(188);
+        lensScroll.setMaxWidth(188);
+        lensScroll.setFocusTraversable(false);
+
+        find.setId("contacts-find");
+        find.setPromptText("Find by name, number, anything…");
+        find.textProperty().addListener((o, was, is) -> model.type(is));
+        HBox.setHgrow(find, Priority.ALWAYS);
+        find.setOnKeyPressed(event -> {
+            if (event.getCode() == KeyCode.DOWN) {
+                list.requestFocus();
+                list.getSelectionModel().selectFirst();
+            }
+        });
+        var search = new HBox(8, find, Parts.key("Ctrl F"), order);
+        search.setAlignment(Pos.CENTER_LEFT);
+        search.setStyle("-fx-padding: 8 10 6 10;");
+        count.setId("contacts-count");
+        count.setStyle("-fx-padding: 0 10 6 12;");
+
+        list.setId("contacts");
+        list.setFixedCellSize(46);
+        list.setPlaceholder(Parts.sentence("No contact has all of these words.", "lesser"));
+        list.setCellFactory(view -> new ContactCell(model));
+        list.getSelectionModel().selectedItemProperty().addListener((o, was, is) -> showDetail(is));
+        list.setOnKeyPressed(event -> {
+            var chosen = list.getSelectionModel().getSelectedItem();
+            if ((event.getCode() == KeyCode.T || event.getCode() == KeyCode.SPACE)
+                    && chosen != null
+                    && !event.isShortcutDown()) {
+                model.pick(chosen, !model.isPicked(chosen));
+                event.consume();
+            }
+        });
+        HBox.setHgrow(list, Priority.ALWAYS);
+        letters.setAlignment(Pos.TOP_CENTER);
+        letters.setMinWidth(24);
+        letters.setMaxWidth(24);
+        var listRow = new HBox(list, letters);
+        VBox.setVgrow(listRow, Priority.ALWAYS);
+        var middle = new VBox(search, count, listRow);
+        middle.getStyleClass().add("split-left");
+        middle.setMinWidth(400);
+        middle.setMaxWidth(400);
+
+        right.getChildren().setAll(detail);
+        right.setMinWidth(0);
+        HBox.setHgrow(right, Priority.ALWAYS);
+        var all = new HBox(lensScroll, middle, right);
+        all.getStyleClass().add("pane-border");
+        BorderPane.setMargin(all, new javafx.geometry.Insets(0, 18, 12, 18));
+        return all;
+    }
+
+    private HBox tray() {
+        tray.setId("tray");
+        var bar = new HBox(
+                14,
+                Parts.text("Tray", "strong"),
+                tray,
+                Parts.button("tray-all", "Pick all shown", "Ctrl+T", model::pickAllShown),
+                Parts.button("tray-clear", "Empty the tray", "", model::clearTray),
+                Parts.gap(),
+                Parts.button("extract-open", "Extract…", "Ctrl+E", this::openExtract, "main"));
+        bar.setAlignment(Pos.CENTER_LEFT);
+        bar.getStyleClass().add("tray");
+        return bar;
+    }
+
+    private void open(Desk.Reading target) {
+        where.setText(target.phone().name() + " · layer " + target.layer() + " · opening…");
+        find.clear();
+        model.open(target, () -> {
+            if (target.extracting()) {
+                openExtract();
+            } else {
+                closeExtract();
+                list.requestFocus();
+            }
+        });
+    }
+
+    private void showLayer(Optional<ContactsOfLayer> layer) {
+        detail.show(Optional.empty());
+        layer.ifPresent(open -> where.setText(open.record().phone().name() + " · " + open.record().phone().model() + " · layer "
+                + open.record().number() + ", " + desk.words().moment(open.record().begun(), desk.now())));
+        showLenses();
+    }
+
+    private void showLenses() {
+        lenses.getChildren().clear();
+        var layer = model.layer().get();
+        if (layer.isEmpty()) {
+            return;
+        }
+        lenses.getChildren().add(lensTitle("Contacts"));
+        var contacts = layer.get().book().contacts();
+        lenses.getChildren().add(lens("lens-everyone", "Everyone", contacts.size(), new Lens.Everyone()));
+        int photos = (int) contacts.stream().filter(Contact::hasPhoto).count();
+        lenses.getChildren().add(lens("lens-photo", "With a photo", photos, new Lens.WithPhoto()));
+        var groups = model.groups();
+        if (!groups.isEmpty()) {
+            lenses.getChildren().add(lensTitle("Groups"));
+            groups.forEach((name, size) -> lenses.getChildren().add(lens("lens-group", name, size, new Lens.Group(name))));
+        }
+    }
+
+    private static Label lensTitle(String words) {
+        var title = Parts.text(words, "lesser");
+        title.setStyle("-fx-padding: 8 12 4 14;");
+        return title;
+    }
+
+    private Button lens(String id, String name, int size, Lens lens) {
+        var label = UserText.line(name);
+        HBox.setHgrow(label, Priority.ALWAYS);
+        var button = new Button();
+        button.setId(id);
+        button.getStyleClass().add("lens");
+        button.setMaxWidth(Double.MAX_VALUE);
+        var figure = Parts.text(desk.words().count(size), "lesser");
+        figure.setMinWidth(USE_PREF_SIZE);
+        var row = new HBox(8, label, figure);
+        row.setAlignment(Pos.CENTER_LEFT);
+        row.prefWidthProperty().bind(button.widthProperty().subtract(26));
+        button.setGraphic(row);
+        button.setContentDisplay(ContentDisplay.GRAPHIC_ONLY);
+        button.pseudoClassStateChanged(PRESENT, model.lens().get().equals(lens));
+        button.setOnAction(event -> model.look(lens));
+        return button;
+    }
+
+    private void showList(List<Contact> contacts) {
+        list.setItems(FXCollections.observableList(contacts));
+        count.setText(desk.words().count(contacts.size(), "contact", "contacts"));
+        if (!contacts.isEmpty()) {
+            list.getSelectionModel().selectFirst();
+            list.scrollTo(0);
+        }
+        showLetters(contacts);
+    }
+
+    /** The letters under which something stands, each leading there; off this thread, since a book may be large. */
+    private void showLetters(List<Contact> contacts) {
+        var layer = model.layer().get();
+        letters.getChildren().clear();
+        if (layer.isEmpty() || contacts.size() < 20) {
+            return;
+        }
+        desk.work().start("Letters", () -> letters(layer.get(), contacts), found -> {
+            if (list.getItems().size() == contacts.size()) {
+                showLetterButtons(found);
+            }
+        });
+    }
+
+    private record Letter(String name, int first) {}
+
+    private static List<Letter> letters(ContactsOfLayer layer, List<Contact> contacts) {
+        var seen = new HashSet<String>();
+        var letters = new ArrayList<Letter>();
+        for (int i = 0; i < contacts.size(); i++) {
+            var name = layer.index().letter(contacts.get(i));
+            if (seen.add(name)) {
+                letters.add(new Letter(name, i));
+            }
+        }
+        return letters;
+    }
+
+    private void showLetterButtons(List<Letter> found) {
+        // As many as fit the height; in between, the list is scrolled.
+        int room = Math.max(8, (int) (list.getHeight() / 17));
+        int step = Math.max(1, (found.size() + room - 1) / room);
+        letters.getChildren().clear();
+        for (int i = 0; i < found.size(); i += step) {
+            var letter = found.get(i);
+            var button = new Button();
+            button.setGraphic(UserText.line(letter.name(), "lesser"));
+            button.setContentDisplay(ContentDisplay.GRAPHIC_ONLY);
+            button.setAccessibleText("To " + letter.name());
+            button.getStyleClass().add("letter");
+            button.setFocusTraversable(false);
+            button.setOnAction(event -> {
+                list.scrollTo(letter.first());
+                list.getSelectionModel().select(letter.first());
+            });
+            letters.getChildren().add(button);
+        }
+    }
+
+    private void showDetail(@org.jspecify.annotations.Nullable Contact contact) {
+        detail.show(Optional.ofNullable(contact));
+    }
+
+    private void turnOrder() {
+        model.turnOrder();
+        order.setText(model.descending() ? "Z to A" : "A to Z");
+    }
+
+    private void showTray() {
+        int picked = model.pickedCount().get();
+        tray.setText(picked == 0 ? "nothing picked; Extract takes all that is shown" : desk.words().count(picked, "contact", "contacts"));
+        list.refresh();
+        detail.refreshPick();
+        extract.refresh();
+    }
+
+    /** Shows how what is in the tray can be taken out. */
+    public void openExtract() {
+        if (model.layer().get().isPresent()) {
+            extract.refresh();
+            right.getChildren().setAll(extract);
+            extract.begin();
+        }
+    }
+
+    private void closeExtract() {
+        right.getChildren().setAll(detail);
+    }
+
+    public void focusFind() {
+        if (getScene() != null) {
+            find.requestFocus();
+            find.selectAll();
+        }
+    }
+
+    public void pickAllShown() {
+        if (getScene() != null) {
+            model.pickAllShown();
+        }
+    }
+}

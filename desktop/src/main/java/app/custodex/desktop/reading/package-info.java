@@ -1,0 +1,3 @@
+/** The reading room. */
+@org.jspecify.annotations.NullMarked
+package app.custodex.desktop.reading;

@@ -1,0 +1,210 @@
+package app.custodex.desktop.shots;
+
+import app.custodex.app.Home;
+import app.custodex.base.RealDisk;
+import app.custodex.desktop.App.Prepared;
+import app.custodex.desktop.App.Workplace;
+import app.custodex.desktop.BayModel;
+import app.custodex.desktop.Desk;
+import app.custodex.docket.Docket;
+import app.custodex.docket.Docket.Consent;
+import app.custodex.docket.RouteStep;
+import app.custodex.drawer.PracticePhone;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.util.Optional;
+import java.util.concurrent.Callable;
+import java.util.concurrent.FutureTask;
+import java.util.concurrent.TimeUnit;
+import java.util.function.BooleanSupplier;
+import javafx.application.Platform;
+import javafx.embed.swing.SwingFXUtils;
+import javafx.scene.Scene;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.stage.Stage;
+import javax.imageio.ImageIO;
+
+/** Goes through the demo by itself and renders every main view, light and dark. */
+public final class Shots {
+    private final Path folder;
+
+    public Shots(Path folder) {
+        this.folder = folder;
+    }
+
+    /** Takes all pictures on the given window and ends the program; the exit code tells whether it came through. */
+    public void take(Stage stage) {
+        Thread.ofPlatform().name("shots").start(() -> {
+            int code = 0;
+            try {
+                Files.createDirectories(folder);
+                var home = Files.createTempDirectory("custodex-shots");
+                try {
+                    run(stage, home);
+                } finally {
+                    new RealDisk().delete(home);
+                }
+            } catch (Exception e) {
+                e.printStackTrace();
+                code = 1;
+            }
+            System.exit(code);
+        });
+    }
+
+    private static <T> T onInterface(Callable<T> task) throws Exception {
+        var future = new FutureTask<>(task);
+        Platform.runLater(future);
+        return future.get(60, TimeUnit.SECONDS);
+    }
+
+    private static void act(Runnable action) throws Exception {
+        onInterface(() -> {
+            action.run();
+            return true;
+        });
+    }
+
+    private static void until(String what, BooleanSupplier condition) throws Exception {
+        for (int i = 0; i < 600; i++) {
+            if (onInterface(condition::getAsBoolean)) {
+                return;
+            }
+            Thread.sleep(100);
+        }
+        throw new IllegalStateException("waited in vain for " + what);
+    }
+
+    private void run(Stage stage, Path home) throws Exception {
+        var prepared = Prepared.open(new Home(home), true);
+        var workplace = onInterface(() -> Workplace.show(stage, prepared));
+        var desk = workplace.desk();
+        var ostrel = desk.bays().getFirst();
+        var pellow = desk.bays().get(1);
+        var phones = workplace.drawer().orElseThrow().phones();
+
+        until("the phones", () -> ostrel.status().get().isPresent() && pellow.status().get().isPresent());
+        act(() -> desk.writeDocket(
+                ostrel,
+                form("Fenna Rook", "+44 7700 900 412", "Moves to a new Pellow; wants her grandfather's number and voicemail kept", true)));
+        act(() -> desk.writeDocket(
+                pellow, form("Jorun Tasch", "jorun@example.org", "Screen is cracked; a copy before the repair", false)));
+        until("the dockets", () -> pellow.docket().get().isPresent() && ostrel.docket().get().isPresent());
+        tap(phones.get(1), "unlock", "maker-menu");
+        until("the maker menu", () -> pellow.status().get().orElseThrow().done().size() == 2);
+        act(() -> desk.show(pellow));
+        both(workplace, workplace.scene(), "check-in");
+
+        tap(phones.getFirst(), "unlock");
+        until("the question", () -> phones.getFirst().taps().stream().anyMatch(t -> t.id().equals("accept")));
+        act(() -> workplace.practice().orElseThrow().toggle());
+        both(workplace, workplace.practice().orElseThrow().scene(), "practice-drawer");
+        act(() -> workplace.practice().orElseThrow().close());
+        tap(phones.getFirst(), "accept");
+        until("the Ostrel", ostrel::ready);
+
+        phones.getFirst().slowDown(250_000);
+        act(() -> {
+            desk.show(ostrel);
+            desk.backUp(ostrel);
+        });
+        until("a rate", () -> ostrel.progress().get().filter(p -> p.left().isPresent()).isPresent());
+        both(workplace, workplace.scene(), "backup-running");
+        phones.getFirst().slowDown(PracticePhone.FULL_SPEED);
+        until("the layer", () -> ostrel.outcome().get().isPresent() && !ostrel.layers().get().isEmpty());
+        both(workplace, workplace.scene(), "backup-result");
+
+        phones.getFirst().takePhotos(8);
+        backUpAgain(desk, ostrel, 2);
+        tap(phones.get(1), "cable-access", "cable-mode");
+        until("the question", () -> phones.get(1).taps().stream().anyMatch(t -> t.id().equals("accept")));
+        tap(phones.get(1), "accept");
+        until("the Pellow", pellow::ready);
+        act(() -> desk.writeDocket(pellow, form("Jorun Tasch", "jorun@example.org", "Screen is cracked; a copy before the repair", true)));
+        until("consent", () -> desk.canBackUp(pellow));
+        backUpAgain(desk, pellow, 1);
+
+        act(() -> desk.read(ostrel.phone().orElseThrow(), 2, false));
+        until("the contacts", () -> lookup(workplace.scene(), "#contacts-count", "412 contacts"));
+        act(() -> type(workplace.scene(), "rook"));
+        until("the found ones", () -> !lookup(workplace.scene(), "#contacts-count", "412 contacts"));
+        both(workplace, workplace.scene(), "reading-room");
+        act(() -> type(workplace.scene(), ""));
+        act(() -> desk.read(ostrel.phone().orElseThrow(), 2, true));
+        until("all contacts", () -> lookup(workplace.scene(), "#contacts-count", "412 contacts"));
+        act(() -> ((TextField) workplace.scene().lookup("#extract-folder"))
+                .setText(home.resolve("handed out").toString()));
+        act(() -> ((Button) workplace.scene().lookup("#extract-start")).fire());
+        until("the files", () -> workplace.scene().lookup("#extract-files") != null);
+        both(workplace, workplace.scene(), "extract");
+
+        act(() -> desk.place().set(Desk.Place.STRONGROOM));
+        both(workplace, workplace.scene(), "strongroom");
+        onInterface(() -> {
+            workplace.close();
+            return true;
+        });
+    }
+
+    private static void backUpAgain(Desk desk, BayModel bay, int layer) throws Exception {
+        act(() -> desk.backUp(bay));
+        until(
+                "layer " + layer,
+                () -> bay.outcome().get().isPresent() && bay.layers().get().size() == layer
+                        && bay.layers().get().getLast().lastCheck().isPresent());
+    }
+
+    private static Docket.Form form(String customer, String reach, String reason, boolean consent) {
+        return new Docket.Form(
+                customer,
+                reach,
+                reason,
+                consent
+                        ? Optional.of(new Consent(Instant.now(), "Copy, read and hand over what the reason asks for"))
+                        : Optional.empty(),
+                Optional.of(LocalDate.now().atTime(16, 0)));
+    }
+
+    private static void tap(PracticePhone phone, String... ids) {
+        for (var id : ids) {
+            phone.taps().stream().filter(t -> t.id().equals(id)).findFirst().ifPresent(phone::tap);
+        }
+    }
+
+    private static boolean lookup(Scene scene, String id, String text) {
+        return scene.lookup(id) instanceof Label label && label.getText().equals(text);
+    }
+
+    private static void type(Scene scene, String words) {
+        ((TextField) scene.lookup("#contacts-find")).setText(words);
+    }
+
+    private void both(Workplace workplace, Scene scene, String name) throws Exception {
+        for (boolean night : new boolean[] {false, true}) {
+            act(() -> {
+                workplace.night(night);
+                if (scene != workplace.scene()) {
+                    scene.getRoot().getStyleClass().remove("night");
+                    if (night) {
+                        scene.getRoot().getStyleClass().add("night");
+                    }
+                }
+            });
+            Thread.sleep(500); // two pulses and the next tick, so that nothing is drawn half-way
+            save(scene, name + (night ? "-night" : "") + ".png");
+        }
+        act(() -> workplace.night(false));
+    }
+
+    private void save(Scene scene, String name) throws Exception {
+        var image = onInterface(() -> SwingFXUtils.fromFXImage(scene.snapshot(null), null));
+        if (!ImageIO.write(image, "png", folder.resolve(name).toFile())) {
+            throw new IOException("this Java writes no PNG");
+        }
+    }
+}

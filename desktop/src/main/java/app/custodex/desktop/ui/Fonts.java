@@ -1,0 +1,70 @@
+package app.custodex.desktop.ui;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.UncheckedIOException;
+import java.lang.Character.UnicodeScript;
+import java.util.EnumSet;
+import java.util.HashSet;
+import java.util.Set;
+import javafx.scene.text.Font;
+
+/** The fonts that ship with the application: the interface's own at once, those of other scripts when they are needed. */
+public final class Fonts {
+    private static final Set<String> LOADED = new HashSet<>();
+    private static final Set<UnicodeScript> HAN =
+            EnumSet.of(UnicodeScript.HAN, UnicodeScript.HIRAGANA, UnicodeScript.KATAKANA, UnicodeScript.BOPOMOFO);
+
+    private Fonts() {}
+
+    /** Loads the interface's own fonts. */
+    public static void load() {
+        for (var file : new String[] {
+            "HankenGrotesk_400Regular",
+            "HankenGrotesk_500Medium",
+            "HankenGrotesk_600SemiBold",
+            "HankenGrotesk_700Bold",
+            "SplineSansMono_400Regular",
+            "SplineSansMono_500Medium"
+        }) {
+            loadOnce(file);
+        }
+    }
+
+    private static synchronized void loadOnce(String file) {
+        if (!LOADED.add(file)) {
+            return;
+        }
+        try (InputStream in = Fonts.class.getResourceAsStream("/app/custodex/desktop/fonts/" + file + ".ttf")) {
+            if (in == null || Font.loadFont(in, 14) == null) {
+                throw new IllegalStateException("the font " + file + " is missing from the program");
+            }
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    /** The family that draws a script; empty text for those that the interface's own font draws. */
+    static String family(UnicodeScript script) {
+        if (HAN.contains(script)) {
+            return family("NotoSansSC_400Regular", "Noto Sans SC");
+        }
+        return switch (script) {
+            case HANGUL -> family("NotoSansKR_400Regular", "Noto Sans KR");
+            case ARABIC -> family("NotoSansArabic_400Regular", "Noto Sans Arabic");
+            case HEBREW -> family("NotoSansHebrew_400Regular", "Noto Sans Hebrew");
+            case DEVANAGARI -> family("NotoSansDevanagari_400Regular", "Noto Sans Devanagari");
+            case GREEK, CYRILLIC -> family("NotoSans_400Regular", "Noto Sans");
+            default -> "";
+        };
+    }
+
+    static String emojiFamily() {
+        return family("NotoEmoji_400Regular", "Noto Emoji");
+    }
+
+    private static String family(String file, String family) {
+        loadOnce(file);
+        return family;
+    }
+}

@@ -1,0 +1,44 @@
+package app.custodex.desktop.ui;
+
+import app.custodex.base.Sizes;
+import java.time.Instant;
+import java.time.LocalDateTime;
+import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
+import java.time.format.FormatStyle;
+import java.util.Locale;
+
+/** Figures and times in the words of the shop's locale and zone. */
+public record Words(Locale locale, ZoneId zone) {
+    public String bytes(long bytes) {
+        return Sizes.bytes(bytes, locale);
+    }
+
+    public String count(long count) {
+        return Sizes.count(count, locale);
+    }
+
+    /** "1 contact", "412 contacts". */
+    public String count(long count, String one, String many) {
+        return count(count) + " " + (count == 1 ? one : many);
+    }
+
+    public String time(Instant at) {
+        return DateTimeFormatter.ofLocalizedTime(FormatStyle.SHORT).localizedBy(locale).withZone(zone).format(at);
+    }
+
+    /** "today 9:31", or the day and the time. */
+    public String moment(Instant at, Instant now) {
+        var day = at.atZone(zone).toLocalDate();
+        if (day.equals(now.atZone(zone).toLocalDate())) {
+            return "today " + time(at);
+        }
+        return DateTimeFormatter.ofLocalizedDate(FormatStyle.MEDIUM).localizedBy(locale).format(day) + ", " + time(at);
+    }
+
+    public String local(LocalDateTime at) {
+        return DateTimeFormatter.ofLocalizedDateTime(FormatStyle.MEDIUM, FormatStyle.SHORT)
+                .localizedBy(locale)
+                .format(at);
+    }
+}
