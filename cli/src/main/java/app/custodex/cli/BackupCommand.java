@@ -65,8 +65,9 @@ final class BackupCommand implements Callable<Integer> {
             Runtime.getRuntime().addShutdownHook(stopOnSignal);
             return switch (await(job, err)) {
                 case Outcome.Done done -> told(done.result());
-                case Outcome.Stopped stopped -> throw new ProblemException(Problem.failure(
-                        phone, "The backup was stopped", "Start it again; it goes on where it stopped"));
+                case Outcome.Stopped stopped ->
+                    throw new ProblemException(Problem.failure(
+                            phone, "The backup was stopped", "Start it again; it goes on where it stopped"));
                 case Outcome.Failed failed -> throw new ProblemException(failed.problem());
             };
         }
@@ -105,7 +106,9 @@ final class BackupCommand implements Callable<Integer> {
                                 Sizes.bytes(p.allBytes(), locale),
                                 Sizes.count(p.doneItems(), locale),
                                 Sizes.bytes(p.bytesPerSecond(), locale),
-                                p.left().map(left -> ", about " + Sizes.about(left) + " left").orElse(""));
+                                p.left()
+                                        .map(left -> ", " + Sizes.about(left) + " left")
+                                        .orElse(""));
             case PUBLISHING -> "publishing the layer";
             case ENDED -> "done";
         };
@@ -127,14 +130,16 @@ final class BackupCommand implements Callable<Integer> {
                     Sizes.count(layer.freshItems(), locale),
                     Sizes.bytes(layer.freshBytes(), locale),
                     Sizes.count(layer.missed(), locale));
-            result.check().ifPresent(report -> out.println(
-                    report.sound()
-                            ? "Read back " + Sizes.bytes(report.bytes(), locale) + ": sound"
-                            : "Read back: " + report.damage().size() + " stored files are damaged"));
+            result.check()
+                    .ifPresent(report -> out.println(
+                            report.sound()
+                                    ? "Read back " + Sizes.bytes(report.bytes(), locale) + ": sound"
+                                    : "Read back: " + report.damage().size() + " stored files are damaged"));
             Output.problems(out, result.problems());
             result.check().ifPresent(report -> Output.problems(out, report.damage()));
         }
-        boolean whole = layer.missed() == 0 && result.check().filter(report -> !report.sound()).isEmpty();
+        boolean whole = layer.missed() == 0
+                && result.check().filter(report -> !report.sound()).isEmpty();
         return whole ? ExitCode.DONE : ExitCode.LOSSES;
     }
 }

@@ -34,7 +34,8 @@ final class CheckCommand implements Callable<Integer> {
         var out = spec.commandLine().getOut();
         try (var custodex = home.open()) {
             var stored = PhoneFinder.stored(custodex, layer.phone);
-            var report = custodex.check(stored.identity().identifier(), layer.number(stored), n -> {}, new CancelToken());
+            var report =
+                    custodex.check(stored.identity().identifier(), layer.number(stored), n -> {}, new CancelToken());
             if (json) {
                 Output.json(out, report);
             } else {

@@ -20,7 +20,11 @@ final class ContactsCommand implements Callable<Integer> {
     @Mixin
     private LayerOption layer;
 
-    @Option(names = "--find", paramLabel = "WORDS", defaultValue = "", description = "Only contacts that contain every word")
+    @Option(
+            names = "--find",
+            paramLabel = "WORDS",
+            defaultValue = "",
+            description = "Only contacts that contain every word")
     private String find;
 
     @Option(names = "--descending", description = "From Z to A")

@@ -35,10 +35,17 @@ final class ExtractCommand implements Callable<Integer> {
     @Mixin
     private LayerOption layer;
 
-    @Option(names = "--to", paramLabel = "FOLDER", required = true, description = "Where to write; nothing there is overwritten")
+    @Option(
+            names = "--to",
+            paramLabel = "FOLDER",
+            required = true,
+            description = "Where to write; nothing there is overwritten")
     private Path folder;
 
-    @Option(names = "--format", defaultValue = "vcard4", description = "One of ${COMPLETION-CANDIDATES} (default: ${DEFAULT-VALUE})")
+    @Option(
+            names = "--format",
+            defaultValue = "vcard4",
+            description = "One of ${COMPLETION-CANDIDATES} (default: ${DEFAULT-VALUE})")
     private Format format;
 
     @Option(names = "--file-each", description = "vCard: one file a contact")
@@ -50,7 +57,11 @@ final class ExtractCommand implements Callable<Integer> {
     @Option(names = "--spreadsheet-safe", description = "CSV: put ' before text that a spreadsheet would carry out")
     private boolean spreadsheetSafe;
 
-    @Option(names = "--find", paramLabel = "WORDS", defaultValue = "", description = "Only contacts that contain every word")
+    @Option(
+            names = "--find",
+            paramLabel = "WORDS",
+            defaultValue = "",
+            description = "Only contacts that contain every word")
     private String find;
 
     @Option(names = "--json", description = "Print the result as JSON")

@@ -13,7 +13,8 @@ final class HomeOption {
     @Option(
             names = "--home",
             paramLabel = "FOLDER",
-            description = "Where Custodex keeps its strongroom and dockets (default: \"custodex\" in the user's data folder)")
+            description =
+                    "Where Custodex keeps its strongroom and dockets (default: \"custodex\" in the user's data folder)")
     private Optional<Path> folder = Optional.empty();
 
     @Option(names = "--demo", description = "Use the demo's folder")

@@ -9,7 +9,9 @@ import picocli.CommandLine.Parameters;
 
 /** Which layer of which phone. */
 final class LayerOption {
-    @Parameters(paramLabel = "PHONE", description = "Name, model, serial number or identifier of a phone in the strongroom")
+    @Parameters(
+            paramLabel = "PHONE",
+            description = "Name, model, serial number or identifier of a phone in the strongroom")
     String phone = "";
 
     @Option(names = "--layer", paramLabel = "NUMBER", description = "Which layer (default: the newest)")

@@ -20,9 +20,13 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Spec;
 
 /** Lists what the strongroom holds. */
-@Command(name = "layers", description = "Lists the phones in the strongroom and their layers.", mixinStandardHelpOptions = true)
+@Command(
+        name = "layers",
+        description = "Lists the phones in the strongroom and their layers.",
+        mixinStandardHelpOptions = true)
 final class LayersCommand implements Callable<Integer> {
-    private static final DateTimeFormatter TIME = DateTimeFormatter.ofLocalizedDateTime(FormatStyle.MEDIUM, FormatStyle.SHORT)
+    private static final DateTimeFormatter TIME = DateTimeFormatter.ofLocalizedDateTime(
+                    FormatStyle.MEDIUM, FormatStyle.SHORT)
             .withZone(ZoneId.systemDefault());
 
     @Mixin
@@ -74,7 +78,8 @@ final class LayersCommand implements Callable<Integer> {
     private static ArrayList<Row> rows(Custodex custodex, StoredPhone phone) throws IOException {
         var rows = new ArrayList<Row>();
         for (var layer : phone.layers()) {
-            rows.add(new Row(layer, custodex.strongroom().checks().last(phone.identity().identifier(), layer.number())));
+            rows.add(new Row(
+                    layer, custodex.strongroom().checks().last(phone.identity().identifier(), layer.number())));
         }
         return rows;
     }

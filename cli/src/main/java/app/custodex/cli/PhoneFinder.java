@@ -38,7 +38,9 @@ final class PhoneFinder {
                                 : "There are: "
                                         + String.join(
                                                 ", ",
-                                                phones.stream().map(p -> p.identity().name()).toList()))));
+                                                phones.stream()
+                                                        .map(p -> p.identity().name())
+                                                        .toList()))));
     }
 
     private static boolean means(String words, Bay bay) {
@@ -48,7 +50,9 @@ final class PhoneFinder {
                 || bay.status()
                         .filter(s -> s.model().toLowerCase(Locale.ROOT).equals(wanted)
                                 || s.family().code().equals(wanted)
-                                || s.identity().filter(phone -> means(words, phone)).isPresent())
+                                || s.identity()
+                                        .filter(phone -> means(words, phone))
+                                        .isPresent())
                         .isPresent();
     }
 
@@ -67,8 +71,10 @@ final class PhoneFinder {
         Optional<String> told = Optional.empty();
         while (true) {
             custodex.bays().all().forEach(Bay::ask);
-            var bay = custodex.bays().all().stream().filter(b -> means(words, b)).findFirst();
-            if (bay.isPresent() && bay.get().status().filter(s -> s.readiness().ready()).isPresent()) {
+            var bay =
+                    custodex.bays().all().stream().filter(b -> means(words, b)).findFirst();
+            if (bay.isPresent()
+                    && bay.get().status().filter(s -> s.readiness().ready()).isPresent()) {
                 return bay.get();
             }
             var trouble = trouble(words, bay);
@@ -91,7 +97,8 @@ final class PhoneFinder {
     private static Problem trouble(String words, Optional<Bay> bay) {
         var status = bay.flatMap(Bay::status);
         if (status.isEmpty()) {
-            return Problem.failure(words, "No such phone is plugged in", "Plug it in, or see \"phones\" for those that are");
+            return Problem.failure(
+                    words, "No such phone is plugged in", "Plug it in, or see \"phones\" for those that are");
         }
         return status.get()
                 .readiness()

@@ -17,7 +17,10 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Spec;
 
 /** Lists the phones on the bench. */
-@Command(name = "phones", description = "Lists the phones that are plugged in, and what each still needs.", mixinStandardHelpOptions = true)
+@Command(
+        name = "phones",
+        description = "Lists the phones that are plugged in, and what each still needs.",
+        mixinStandardHelpOptions = true)
 final class PhonesCommand implements Callable<Integer> {
     @Mixin
     private HomeOption home;
@@ -44,14 +47,15 @@ final class PhonesCommand implements Callable<Integer> {
         try (var custodex = home.open()) {
             custodex.bays().all().forEach(Bay::ask);
             var rows = custodex.bays().all().stream()
-                    .flatMap(bay -> bay.status().stream().map(status -> new Row(
-                            bay.number(),
-                            status.family().label(),
-                            status.model(),
-                            status.readiness().ready(),
-                            status.readiness().next().map(ReadinessStep::instruction),
-                            status.identity(),
-                            status.contents())))
+                    .flatMap(bay -> bay.status().stream()
+                            .map(status -> new Row(
+                                    bay.number(),
+                                    status.family().label(),
+                                    status.model(),
+                                    status.readiness().ready(),
+                                    status.readiness().next().map(ReadinessStep::instruction),
+                                    status.identity(),
+                                    status.contents())))
                     .toList();
             if (json) {
                 Output.json(out, rows);
@@ -66,21 +70,20 @@ final class PhonesCommand implements Callable<Integer> {
                         row.bay(),
                         row.model(),
                         row.needs().map(needs -> "needs your hand: " + needs).orElse("ready"));
-                row.phone().ifPresent(phone -> out.printf(
-                        "       %s, %s, serial %s, IMEI %s, %s of %s used%n",
-                        phone.name(),
-                        phone.system(),
-                        phone.serial(),
-                        phone.imei(),
-                        Sizes.bytes(phone.used(), Locale.getDefault()),
-                        Sizes.bytes(phone.capacity(), Locale.getDefault())));
+                row.phone()
+                        .ifPresent(phone -> out.printf(
+                                "       %s, %s, serial %s, IMEI %s, %s of %s used%n",
+                                phone.name(),
+                                phone.system(),
+                                phone.serial(),
+                                phone.imei(),
+                                Sizes.bytes(phone.used(), Locale.getDefault()),
+                                Sizes.bytes(phone.capacity(), Locale.getDefault())));
                 row.contents().stream()
                         .filter(count -> count.items() > 0)
                         .forEach(count -> out.printf(
                                 "       %-26s %,9d  %s%n",
-                                count.kind().label(),
-                                count.items(),
-                                Sizes.bytes(count.bytes(), Locale.getDefault())));
+                                count.kind().label(), count.items(), Sizes.bytes(count.bytes(), Locale.getDefault())));
             }
             return ExitCode.DONE;
         }

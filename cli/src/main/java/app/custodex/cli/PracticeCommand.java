@@ -45,8 +45,8 @@ final class PracticeCommand implements Callable<Integer> {
     public Integer call() throws IOException, InterruptedException {
         var provider = ServiceLoader.load(PracticeDrawer.Provider.class)
                 .findFirst()
-                .orElseThrow(() -> new ProblemException(
-                        Problem.failure("practice", "This Custodex was built without practice phones", "Build all modules")));
+                .orElseThrow(() -> new ProblemException(Problem.failure(
+                        "practice", "This Custodex was built without practice phones", "Build all modules")));
         try (var drawer =
                 provider.open(home.home().practice(), new PracticeDrawer.Contents(seed, files, bytes, contacts))) {
             Runtime.getRuntime().addShutdownHook(new Thread(drawer::close));

@@ -82,14 +82,15 @@ public final class Custodex implements AutoCloseable {
      */
     public BackupJob backUp(PhoneLink link, Optional<Docket> docket, Duration patience, boolean check) {
         var cancel = new CancelToken();
-        var run = new BackupRun(
-                link, strongroom, new BackupRun.Options(patience, check, TOOL), clock, cancel);
+        var run = new BackupRun(link, strongroom, new BackupRun.Options(patience, check, TOOL), clock, cancel);
         var job = new BackupJob(run, cancel);
         job.start(docket.map(Docket::customer).orElse("a phone"), result -> {
             if (docket.isPresent()) {
-                dockets.change(docket.get().number(), d -> d.withPhone(result.layer().phone())
-                        .withLayer(result.layer().number())
-                        .withDone(RouteStep.BACK_UP, clock.instant()));
+                dockets.change(
+                        docket.get().number(),
+                        d -> d.withPhone(result.layer().phone())
+                                .withLayer(result.layer().number())
+                                .withDone(RouteStep.BACK_UP, clock.instant()));
             }
         });
         return job;

@@ -17,8 +17,7 @@ import java.util.function.Function;
  * @param links symbolic links, kept as what they say
  * @param refused what the phone listed but can't be an item, or folders that can't be listed
  */
-record BackupPlan(
-        List<ManifestItem> unchanged, List<Fresh> fresh, List<ManifestItem> links, List<Problem> refused) {
+record BackupPlan(List<ManifestItem> unchanged, List<Fresh> fresh, List<ManifestItem> links, List<Problem> refused) {
     record Fresh(Listed.File file, Kind kind) {}
 
     static BackupPlan of(List<Listed> listing, Function<Listed.File, Kind> kindOf, LayerDraft draft) {

@@ -156,8 +156,8 @@ public final class BackupRun {
         if (need > room) {
             throw new ProblemException(Problem.failure(
                     strongroom.root().toString(),
-                    "The copy needs " + Sizes.bytes(need, Locale.getDefault()) + " and the strongroom's disk has room for "
-                            + Sizes.bytes(room, Locale.getDefault()),
+                    "The copy needs " + Sizes.bytes(need, Locale.getDefault())
+                            + " and the strongroom's disk has room for " + Sizes.bytes(room, Locale.getDefault()),
                     "Free some space on it, or choose a strongroom on a larger disk; nothing was copied yet"));
         }
     }
@@ -179,8 +179,8 @@ public final class BackupRun {
             List<BackupPlan.Fresh> items, LayerDraft draft, ItemReader reader, boolean lastTime) throws IOException {
         var failed = new ArrayList<BackupPlan.Fresh>();
         var window = new ArrayDeque<Ahead>();
-        ExecutorService readers =
-                Executors.newFixedThreadPool(READERS, Thread.ofVirtual().name("item-reader-", 0).factory());
+        ExecutorService readers = Executors.newFixedThreadPool(
+                READERS, Thread.ofVirtual().name("item-reader-", 0).factory());
         try {
             var source = items.iterator();
             long aheadBytes = 0;
@@ -201,7 +201,8 @@ public final class BackupRun {
                     meter.done(next.item().kind());
                 } catch (LinkException.Item e) {
                     if (lastTime) {
-                        draft.keep(ManifestItem.missed(next.item().file(), next.item().kind(), e.problem()));
+                        draft.keep(ManifestItem.missed(
+                                next.item().file(), next.item().kind(), e.problem()));
                         meter.done(next.item().kind());
                     } else {
                         failed.add(next.item());

@@ -60,7 +60,9 @@ final class Gate {
         try {
             var status = link.status();
             return status.readiness().ready()
-                    && status.identity().filter(phone -> phone.identifier().equals(identifier)).isPresent();
+                    && status.identity()
+                            .filter(phone -> phone.identifier().equals(identifier))
+                            .isPresent();
         } catch (LinkException stillGone) {
             return false;
         }

@@ -83,7 +83,10 @@ final class ItemReader {
             try (var content = open(file, position)) {
                 if (etag.isPresent() && !etag.get().equals(content.etag())) {
                     throw new LinkException.Item(
-                            file.path(), "It changed on the phone while it was copied", "Back up again to take it", null);
+                            file.path(),
+                            "It changed on the phone while it was copied",
+                            "Back up again to take it",
+                            null);
                 }
                 etag = Optional.of(content.etag());
                 long end = position + content.size();

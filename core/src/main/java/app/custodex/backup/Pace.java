@@ -33,7 +33,10 @@ public final class Pace {
 
     /** Bytes a second over the last half minute; 0 before anything can be said. */
     public synchronized long bytesPerSecond() {
-        return perSecond(samples.isEmpty() ? 0 : samples.getLast().bytes() - samples.getFirst().bytes());
+        return perSecond(
+                samples.isEmpty()
+                        ? 0
+                        : samples.getLast().bytes() - samples.getFirst().bytes());
     }
 
     private long perSecond(long amount) {

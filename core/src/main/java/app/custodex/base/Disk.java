@@ -20,9 +20,6 @@ public interface Disk {
 
         /** Bytes written so far. */
         long size();
-
-        /** Drops everything after {@code size}. */
-        void truncate(long size) throws IOException;
     }
 
     /** Creates a file that must not exist yet. */
@@ -42,6 +39,9 @@ public interface Disk {
 
     /** Deletes a file or a whole folder; does nothing when it is not there. Links are deleted, never followed. */
     void delete(Path path) throws IOException;
+
+    /** Bytes that can still be written where this folder lies. */
+    long room(Path folder) throws IOException;
 
     /** Creates the file, writes the bytes and syncs. */
     default void write(Path file, byte[] bytes) throws IOException {

@@ -73,6 +73,11 @@ public final class RealDisk implements Disk {
         });
     }
 
+    @Override
+    public long room(Path folder) throws IOException {
+        return Files.getFileStore(folder).getUsableSpace();
+    }
+
     private static final class ChannelOut implements Out {
         private final FileChannel channel;
         private long size;
@@ -97,13 +102,6 @@ public final class RealDisk implements Disk {
         @Override
         public long size() {
             return size;
-        }
-
-        @Override
-        public void truncate(long newSize) throws IOException {
-            channel.truncate(newSize);
-            channel.position(newSize);
-            size = newSize;
         }
 
         @Override

@@ -28,16 +28,16 @@ public final class Sizes {
         return NumberFormat.getIntegerInstance(locale).format(count);
     }
 
-    /** "under 10 s", "40 s", "6 min", "2 h 5 min": never more exact than the estimate behind it. */
+    /** "under 10 s", "about 40 s", "about 6 min", "about 2 h 5 min": never more exact than the estimate behind it. */
     public static String about(Duration time) {
         long seconds = time.toSeconds();
         if (seconds < 10) {
             return "under 10 s";
         }
         if (seconds < 90) {
-            return (seconds + 5) / 10 * 10 + " s";
+            return "about " + (seconds + 5) / 10 * 10 + " s";
         }
         long minutes = (seconds + 30) / 60;
-        return minutes < 60 ? minutes + " min" : minutes / 60 + " h " + minutes % 60 + " min";
+        return "about " + (minutes < 60 ? minutes + " min" : minutes / 60 + " h " + minutes % 60 + " min");
     }
 }

@@ -57,7 +57,17 @@ public record Docket(
 
     public Docket withPhone(PhoneIdentity identity) {
         return new Docket(
-                number, opened, customer, reach, reason, consent, promised, address, Optional.of(identity), done, layers);
+                number,
+                opened,
+                customer,
+                reach,
+                reason,
+                consent,
+                promised,
+                address,
+                Optional.of(identity),
+                done,
+                layers);
     }
 
     public Docket withDone(RouteStep step, Instant at) {
@@ -79,8 +89,17 @@ public record Docket(
     /** With what was written on the check-in form. */
     public Docket withForm(Form form) {
         return new Docket(
-                number, opened, form.customer(), form.reach(), form.reason(), form.consent(), form.promised(), address,
-                phone, done, layers);
+                number,
+                opened,
+                form.customer(),
+                form.reach(),
+                form.reason(),
+                form.consent(),
+                form.promised(),
+                address,
+                phone,
+                done,
+                layers);
     }
 
     /** What a technician writes down. */

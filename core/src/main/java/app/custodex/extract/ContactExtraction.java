@@ -42,27 +42,23 @@ public final class ContactExtraction {
         try {
             Files.createDirectories(folder);
             var problems = new ArrayList<Problem>();
-            var files =
-                    switch (format) {
-                        case ContactFormat.Vcard vcard when vcard.filePerContact() ->
-                            cardFiles(vcard, contacts, folder, problems, progress, cancel);
-                        case ContactFormat.Vcard vcard -> {
-                            var mapping = new VcardMapping(vcard.version(), problems);
-                            var file =
-                                    file(folder, title, out -> cards(mapping, contacts, out, progress, cancel));
-                            mapping.tellForms();
-                            yield List.of(file);
-                        }
-                        case ContactFormat.Csv csv ->
-                            List.of(file(
-                                    folder, title, out -> new ContactTable(csv).write(contacts, out, progress, cancel)));
-                        case ContactFormat.Html html ->
-                            List.of(file(
-                                    folder,
-                                    title,
-                                    out -> new ContactPage(photos, problems)
-                                            .write(title, contacts, out, progress, cancel)));
-                    };
+            var files = switch (format) {
+                case ContactFormat.Vcard vcard
+                when vcard.filePerContact() -> cardFiles(vcard, contacts, folder, problems, progress, cancel);
+                case ContactFormat.Vcard vcard -> {
+                    var mapping = new VcardMapping(vcard.version(), problems);
+                    var file = file(folder, title, out -> cards(mapping, contacts, out, progress, cancel));
+                    mapping.tellForms();
+                    yield List.of(file);
+                }
+                case ContactFormat.Csv csv ->
+                    List.of(file(folder, title, out -> new ContactTable(csv).write(contacts, out, progress, cancel)));
+                case ContactFormat.Html html ->
+                    List.of(file(
+                            folder,
+                            title,
+                            out -> new ContactPage(photos, problems).write(title, contacts, out, progress, cancel)));
+            };
             return new ExtractResult(files, contacts.size(), problems);
         } catch (ProblemException e) {
             throw e;

@@ -71,9 +71,11 @@ public final class ContactPage {
                 problems.add(Problem.loss(
                         contact.title(), "The photo is in no format that a page can show", "Take it out as a file"));
             }
-            return type.map(t -> "data:" + t.mediaType() + ";base64," + Base64.getEncoder().encodeToString(photo.get()));
+            return type.map(t ->
+                    "data:" + t.mediaType() + ";base64," + Base64.getEncoder().encodeToString(photo.get()));
         } catch (IOException e) {
-            problems.add(Problem.loss(contact.title(), "The photo can't be read (" + e.getMessage() + ")", "Check the layer"));
+            problems.add(Problem.loss(
+                    contact.title(), "The photo can't be read (" + e.getMessage() + ")", "Check the layer"));
             return Optional.empty();
         }
     }

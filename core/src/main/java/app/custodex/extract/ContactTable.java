@@ -39,7 +39,9 @@ final class ContactTable {
         int done = 0;
         for (var contact : contacts) {
             cancel.check();
-            csv.writeRecord(columns.stream().map(column -> cell(column.value().apply(contact))).toList());
+            csv.writeRecord(columns.stream()
+                    .map(column -> cell(column.value().apply(contact)))
+                    .toList());
             progress.accept(++done);
         }
         csv.flush();
@@ -47,7 +49,9 @@ final class ContactTable {
 
     private String cell(String text) {
         var clean = Clean.text(text);
-        return format.spreadsheetSafe() && FORMULA.matcher(clean).matches() && !TELEPHONE.matcher(clean).matches()
+        return format.spreadsheetSafe()
+                        && FORMULA.matcher(clean).matches()
+                        && !TELEPHONE.matcher(clean).matches()
                 ? "'" + clean
                 : clean;
     }
@@ -85,13 +89,16 @@ final class ContactTable {
             columns.add(new Column(title + " code", c -> at(c.addresses(), at, a -> a.code())));
             columns.add(new Column(title + " country", c -> at(c.addresses(), at, a -> a.country())));
         });
-        columns.add(new Column("Birthday", c -> c.birthday().map(Contact.Day::iso).orElse("")));
-        columns.add(new Column("Anniversary", c -> c.anniversary().map(Contact.Day::iso).orElse("")));
+        columns.add(
+                new Column("Birthday", c -> c.birthday().map(Contact.Day::iso).orElse("")));
+        columns.add(new Column(
+                "Anniversary", c -> c.anniversary().map(Contact.Day::iso).orElse("")));
         several(contacts, Contact::related, "Related", labelled(columns, Contact::related));
         columns.add(new Column("Groups", c -> String.join("\n", c.groups())));
         columns.add(new Column("Notes", c -> String.join("\n", c.notes())));
         columns.add(new Column("Photo", c -> c.hasPhoto() ? "yes" : ""));
-        columns.add(new Column("Changed (UTC)", c -> c.changed().map(Object::toString).orElse("")));
+        columns.add(new Column(
+                "Changed (UTC)", c -> c.changed().map(Object::toString).orElse("")));
         several(contacts, Contact::extras, "Other", (title, at) -> {
             columns.add(new Column(title + " name", c -> at(c.extras(), at, e -> e.name())));
             columns.add(new Column(title, c -> at(c.extras(), at, e -> e.value())));
@@ -104,11 +111,7 @@ final class ContactTable {
         void add(String title, int at);
     }
 
-    private static void several(
-            List<Contact> contacts,
-            Function<Contact, List<?>> values,
-            String title,
-            Group group) {
+    private static void several(List<Contact> contacts, Function<Contact, List<?>> values, String title, Group group) {
         int most = contacts.stream().mapToInt(c -> values.apply(c).size()).max().orElse(0);
         for (int i = 0; i < most; i++) {
             group.add(title + " " + (i + 1), i);

@@ -48,19 +48,36 @@ final class VcardMapping {
     private static final Set<String> TYPES_OF_4 = Set.of("home", "work", "fax", "pager", "video", "textphone");
     // RFC 6350 §6.6.6
     private static final Set<String> RELATIONS = Set.of(
-            "contact", "acquaintance", "friend", "met", "co-worker", "colleague", "co-resident", "neighbor", "child",
-            "parent", "sibling", "spouse", "kin", "muse", "crush", "date", "sweetheart", "me", "agent", "emergency");
+            "contact",
+            "acquaintance",
+            "friend",
+            "met",
+            "co-worker",
+            "colleague",
+            "co-resident",
+            "neighbor",
+            "child",
+            "parent",
+            "sibling",
+            "spouse",
+            "kin",
+            "muse",
+            "crush",
+            "date",
+            "sweetheart",
+            "me",
+            "agent",
+            "emergency");
 
     private final VCardVersion version;
     private final List<Problem> problems;
     private int birthdaysWithoutYear;
 
     VcardMapping(ContactFormat.Version version, List<Problem> problems) {
-        this.version =
-                switch (version) {
-                    case V3 -> VCardVersion.V3_0;
-                    case V4 -> VCardVersion.V4_0;
-                };
+        this.version = switch (version) {
+            case V3 -> VCardVersion.V3_0;
+            case V4 -> VCardVersion.V4_0;
+        };
         this.problems = problems;
     }
 
@@ -228,15 +245,18 @@ final class VcardMapping {
             return;
         }
         try {
-            photos.of(contact).ifPresent(bytes -> PictureFormat.of(bytes)
-                    .ifPresentOrElse(
-                            type -> card.addPhoto(new Photo(bytes, ImageType.get(null, type.mediaType(), null))),
-                            () -> problems.add(Problem.loss(
-                                    contact.title(),
-                                    "The photo is in no format that vCard readers know",
-                                    "Take it out as a file"))));
+            photos.of(contact)
+                    .ifPresent(bytes -> PictureFormat.of(bytes)
+                            .ifPresentOrElse(
+                                    type -> card.addPhoto(
+                                            new Photo(bytes, ImageType.get(null, type.mediaType(), null))),
+                                    () -> problems.add(Problem.loss(
+                                            contact.title(),
+                                            "The photo is in no format that vCard readers know",
+                                            "Take it out as a file"))));
         } catch (IOException e) {
-            problems.add(Problem.loss(contact.title(), "The photo can't be read (" + e.getMessage() + ")", "Check the layer"));
+            problems.add(Problem.loss(
+                    contact.title(), "The photo can't be read (" + e.getMessage() + ")", "Check the layer"));
         }
     }
 

@@ -146,7 +146,8 @@ final class DavListing {
             return Optional.of(
                     folder
                             ? new Listed.Folder(path)
-                            : new Listed.File(path, size, modified.or(() -> httpModified).orElse(Instant.EPOCH), etag));
+                            : new Listed.File(
+                                    path, size, modified.or(() -> httpModified).orElse(Instant.EPOCH), etag));
         }
 
         private String rawPath() {

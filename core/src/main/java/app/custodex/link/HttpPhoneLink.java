@@ -27,8 +27,7 @@ public final class HttpPhoneLink implements PhoneLink {
     /** A phone that says nothing for this long is taken for gone. */
     private static final Duration ANSWER_TIME = Duration.ofSeconds(20);
 
-    private static final HttpRequest.BodyPublisher ASK = HttpRequest.BodyPublishers.ofString(
-            """
+    private static final HttpRequest.BodyPublisher ASK = HttpRequest.BodyPublishers.ofString("""
             <?xml version="1.0" encoding="utf-8"?>
             <propfind xmlns="DAV:" xmlns:o="urn:custodex:link"><prop><resourcetype/><getcontentlength/><getetag/>\
             <getlastmodified/><o:modified/><o:link-target/></prop></propfind>""");
@@ -86,7 +85,9 @@ public final class HttpPhoneLink implements PhoneLink {
     }
 
     private String subject() {
-        return last.flatMap(PhoneStatus::identity).map(PhoneIdentity::name).orElse("The phone at " + address.getAuthority());
+        return last.flatMap(PhoneStatus::identity)
+                .map(PhoneIdentity::name)
+                .orElse("The phone at " + address.getAuthority());
     }
 
     @Override
@@ -107,7 +108,10 @@ public final class HttpPhoneLink implements PhoneLink {
                 throw new LinkException.Lost(subject(), e);
             }
             throw new LinkException.Item(
-                    folder, "The phone's list of this folder can't be read", "Try again; what is in it was not copied", e);
+                    folder,
+                    "The phone's list of this folder can't be read",
+                    "Try again; what is in it was not copied",
+                    e);
         } catch (LinkException e) {
             throw e;
         } catch (IOException e) {
@@ -140,7 +144,9 @@ public final class HttpPhoneLink implements PhoneLink {
     }
 
     private HttpRequest.Builder request(String path) {
-        var builder = HttpRequest.newBuilder(address.resolve(path)).timeout(ANSWER_TIME).header("Bench", bench);
+        var builder = HttpRequest.newBuilder(address.resolve(path))
+                .timeout(ANSWER_TIME)
+                .header("Bench", bench);
         token.ifPresent(value -> builder.header("Authorization", "Bearer " + value));
         return builder;
     }
@@ -174,7 +180,10 @@ public final class HttpPhoneLink implements PhoneLink {
                 new LinkException.Item(path, "It is no longer on the phone", "It was deleted while the copy ran", null);
             default ->
                 new LinkException.Item(
-                        path, "The phone can't read it (answer " + code + ")", "Try again; restart the phone if it stays so", null);
+                        path,
+                        "The phone can't read it (answer " + code + ")",
+                        "Try again; restart the phone if it stays so",
+                        null);
         };
     }
 

@@ -51,11 +51,10 @@ public final class Layout {
     }
 
     public static Kind kindOf(Family family, PhonePath file) {
-        var rules =
-                switch (family) {
-                    case OSTREL -> OSTREL;
-                    case PELLOW -> PELLOW;
-                };
+        var rules = switch (family) {
+            case OSTREL -> OSTREL;
+            case PELLOW -> PELLOW;
+        };
         for (var rule : rules) {
             if (file.in(rule.folder())) {
                 return rule.kind() == Kind.PHOTOS && VIDEO.contains(file.ending()) ? Kind.VIDEOS : rule.kind();

@@ -4,30 +4,49 @@ import com.fasterxml.jackson.annotation.JsonValue;
 
 /** One movement of the hand that a phone may wait for. */
 public enum ReadinessStep {
-    UNLOCK("unlock", "Unlocked", "Enter the passcode on the phone", "needs its passcode"),
-    TRUST("trust", "Trusts this bench", "Tap Trust on the phone when it asks about this bench", "asks whether to trust this bench"),
+    UNLOCK("unlock", "Unlocked", "Enter the passcode on the phone", "Enter its passcode", "needs its passcode"),
+    TRUST(
+            "trust",
+            "Trusts this bench",
+            "Tap Trust on the phone when it asks about this bench",
+            "Tap Trust on the phone",
+            "asks whether to trust this bench"),
     MAKER_MENU(
             "maker-menu",
             "Maker menu is open",
             "On the phone: Settings, About, hold the build line for five seconds",
+            "Open its maker menu",
             "needs its maker menu opened"),
-    CABLE_ACCESS("cable-access", "Cable access is on", "In the maker menu: turn on cable access", "needs cable access turned on"),
-    CABLE_MODE("cable-mode", "Cable mode is Files", "Pull down the phone's cable notice and choose Files", "needs cable mode Files"),
+    CABLE_ACCESS(
+            "cable-access",
+            "Cable access is on",
+            "In the maker menu: turn on cable access",
+            "Turn on cable access",
+            "needs cable access turned on"),
+    CABLE_MODE(
+            "cable-mode",
+            "Cable mode is Files",
+            "Pull down the phone's cable notice and choose Files",
+            "Choose cable mode Files",
+            "needs cable mode Files"),
     ALLOW_COMPUTER(
             "allow-computer",
             "Allows this computer",
             "Tap Allow on the phone when it asks about this computer",
+            "Tap Allow on the phone",
             "asks whether to allow this computer");
 
     private final String code;
     private final String done;
     private final String instruction;
+    private final String brief;
     private final String waiting;
 
-    ReadinessStep(String code, String done, String instruction, String waiting) {
+    ReadinessStep(String code, String done, String instruction, String brief, String waiting) {
         this.code = code;
         this.done = done;
         this.instruction = instruction;
+        this.brief = brief;
         this.waiting = waiting;
     }
 
@@ -44,6 +63,11 @@ public enum ReadinessStep {
     /** What the technician does next. */
     public String instruction() {
         return instruction;
+    }
+
+    /** The same in few words, where there is little room. */
+    public String brief() {
+        return brief;
     }
 
     /** "The phone …": what it waits for, to be put behind the phone's name. */

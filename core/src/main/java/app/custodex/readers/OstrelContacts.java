@@ -164,8 +164,7 @@ final class OstrelContacts {
     }
 
     private static Address address(ResultSet row) throws SQLException {
-        return new Address(
-                text(row, 2), "", "", text(row, 3), text(row, 4), text(row, 5), text(row, 6), text(row, 7));
+        return new Address(text(row, 2), "", "", text(row, 3), text(row, 4), text(row, 5), text(row, 6), text(row, 7));
     }
 
     private static Row person(ResultSet row) throws SQLException {
@@ -182,7 +181,13 @@ final class OstrelContacts {
 
     /** This family keeps no name in one piece; it shows the parts as they are spoken. */
     private static PersonName name(
-            String prefix, String given, String middle, String family, String suffix, String soundGiven, String soundFamily) {
+            String prefix,
+            String given,
+            String middle,
+            String family,
+            String suffix,
+            String soundGiven,
+            String soundFamily) {
         var parts = new PersonName("", prefix, given, middle, family, suffix, soundGiven, soundFamily);
         return new PersonName(parts.composed(), prefix, given, middle, family, suffix, soundGiven, soundFamily);
     }
@@ -203,7 +208,8 @@ final class OstrelContacts {
                 case "mail" -> mails.add(new Labelled(reach.label(), reach.value()));
                 case "web" -> webs.add(new Labelled(reach.label(), reach.value()));
                 case "chat" ->
-                    chats.add(new Labelled(reach.label(), reach.label().toLowerCase(Locale.ROOT) + ":" + reach.value()));
+                    chats.add(
+                            new Labelled(reach.label(), reach.label().toLowerCase(Locale.ROOT) + ":" + reach.value()));
                 default -> extras.add(new Extra("X-" + reach.way().toUpperCase(Locale.ROOT), reach.value()));
             }
         }
@@ -224,9 +230,7 @@ final class OstrelContacts {
                 person.note().isEmpty() ? List.of() : List.of(person.note()),
                 has.groups,
                 has.photo,
-                person.changed() == 0
-                        ? Optional.empty()
-                        : Optional.of(EPOCH.plus(person.changed(), ChronoUnit.MICROS)),
+                person.changed() == 0 ? Optional.empty() : Optional.of(EPOCH.plus(person.changed(), ChronoUnit.MICROS)),
                 extras);
     }
 

@@ -48,7 +48,8 @@ final class PellowContacts {
                     .toList();
             return new Read(contacts, problems);
         } catch (IOException e) {
-            problems.add(Problem.failure(path.text(), "This contact can't be read (" + e.getMessage() + ")", "Check the layer"));
+            problems.add(Problem.failure(
+                    path.text(), "This contact can't be read (" + e.getMessage() + ")", "Check the layer"));
             return new Read(List.of(), problems);
         }
     }

@@ -52,28 +52,46 @@ final class VcardReading {
                 id,
                 card.getUid() == null ? "" : text(card.getUid().getValue()),
                 name(card),
-                card.getNicknames().stream().flatMap(n -> n.getValues().stream()).toList(),
+                card.getNicknames().stream()
+                        .flatMap(n -> n.getValues().stream())
+                        .toList(),
                 organisation(card),
                 card.getTelephoneNumbers().stream()
-                        .map(tel -> phone(label(tel, labels), tel.getText() == null
-                                ? tel.getUri() == null ? "" : tel.getUri().getNumber()
-                                : tel.getText()))
+                        .map(tel -> phone(
+                                label(tel, labels),
+                                tel.getText() == null
+                                        ? tel.getUri() == null
+                                                ? ""
+                                                : tel.getUri().getNumber()
+                                        : tel.getText()))
                         .toList(),
-                card.getEmails().stream().map(m -> new Labelled(label(m, labels), text(m.getValue()))).toList(),
-                card.getUrls().stream().map(u -> new Labelled(label(u, labels), text(u.getValue()))).toList(),
+                card.getEmails().stream()
+                        .map(m -> new Labelled(label(m, labels), text(m.getValue())))
+                        .toList(),
+                card.getUrls().stream()
+                        .map(u -> new Labelled(label(u, labels), text(u.getValue())))
+                        .toList(),
                 card.getImpps().stream()
-                        .map(i -> new Labelled(label(i, labels), i.getUri() == null ? "" : i.getUri().toString()))
+                        .map(i -> new Labelled(
+                                label(i, labels),
+                                i.getUri() == null ? "" : i.getUri().toString()))
                         .toList(),
-                card.getAddresses().stream().map(a -> address(a, label(a, labels))).toList(),
+                card.getAddresses().stream()
+                        .map(a -> address(a, label(a, labels)))
+                        .toList(),
                 day(card.getBirthday(), "BDAY", extras),
                 day(card.getAnniversary(), "ANNIVERSARY", extras),
                 card.getRelations().stream()
                         .map(r -> new Labelled(label(r, labels), text(r.getText() == null ? r.getUri() : r.getText())))
                         .toList(),
                 card.getNotes().stream().map(Note::getValue).toList(),
-                card.getCategoriesList().stream().flatMap(c -> c.getValues().stream()).toList(),
+                card.getCategoriesList().stream()
+                        .flatMap(c -> c.getValues().stream())
+                        .toList(),
                 !card.getPhotos().isEmpty() && card.getPhotos().getFirst().getData() != null,
-                card.getRevision() == null ? Optional.empty() : revision(card.getRevision().getValue()),
+                card.getRevision() == null
+                        ? Optional.empty()
+                        : revision(card.getRevision().getValue()),
                 extras);
     }
 
@@ -132,7 +150,9 @@ final class VcardReading {
     private static PersonName name(VCard card) {
         var n = card.getStructuredName() == null ? new StructuredName() : card.getStructuredName();
         return new PersonName(
-                card.getFormattedName() == null ? "" : text(card.getFormattedName().getValue()),
+                card.getFormattedName() == null
+                        ? ""
+                        : text(card.getFormattedName().getValue()),
                 String.join(" ", n.getPrefixes()),
                 text(n.getGiven()),
                 String.join(" ", n.getAdditionalNames()),
@@ -143,15 +163,22 @@ final class VcardReading {
     }
 
     private static String extended(VCard card, String name) {
-        return card.getExtendedProperties(name).stream().findFirst().map(p -> unescape(p.getValue())).orElse("");
+        return card.getExtendedProperties(name).stream()
+                .findFirst()
+                .map(p -> unescape(p.getValue()))
+                .orElse("");
     }
 
     private static Organisation organisation(VCard card) {
-        var org = card.getOrganization() == null ? List.<String>of() : card.getOrganization().getValues();
+        var org = card.getOrganization() == null
+                ? List.<String>of()
+                : card.getOrganization().getValues();
         return new Organisation(
                 org.isEmpty() ? "" : org.getFirst(),
                 String.join(", ", org.subList(Math.min(1, org.size()), org.size())),
-                card.getTitles().isEmpty() ? "" : text(card.getTitles().getFirst().getValue()),
+                card.getTitles().isEmpty()
+                        ? ""
+                        : text(card.getTitles().getFirst().getValue()),
                 card.getRoles().isEmpty() ? "" : text(card.getRoles().getFirst().getValue()));
     }
 

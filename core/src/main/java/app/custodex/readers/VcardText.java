@@ -23,7 +23,8 @@ final class VcardText {
     static List<VCard> parse(String subject, InputStream in, List<Problem> problems) throws IOException {
         var bytes = in.readNBytes(MAX_BYTES + 1);
         if (bytes.length > MAX_BYTES) {
-            problems.add(Problem.loss(subject, "This vCard file is larger than 64 MB", "Take it out as a file and look into it"));
+            problems.add(Problem.loss(
+                    subject, "This vCard file is larger than 64 MB", "Take it out as a file and look into it"));
             return List.of();
         }
         var text = decode(subject, bytes, problems);
@@ -36,17 +37,22 @@ final class VcardText {
         int begun = count(text, "BEGIN:VCARD");
         int ended = count(text, "END:VCARD");
         if (begun > ended) {
-            problems.add(Problem.loss(subject, "The last card in this file is cut off", "Compare it with an older layer"));
+            problems.add(
+                    Problem.loss(subject, "The last card in this file is cut off", "Compare it with an older layer"));
         }
         if (cards.isEmpty() && bytes.length > 0) {
-            problems.add(Problem.failure(subject, "There is no vCard in this file", "Take it out as a file and look into it"));
+            problems.add(Problem.failure(
+                    subject, "There is no vCard in this file", "Take it out as a file and look into it"));
         }
         return cards;
     }
 
     private static String decode(String subject, byte[] bytes, List<Problem> problems) {
         try {
-            return StandardCharsets.UTF_8.newDecoder().decode(ByteBuffer.wrap(bytes)).toString();
+            return StandardCharsets.UTF_8
+                    .newDecoder()
+                    .decode(ByteBuffer.wrap(bytes))
+                    .toString();
         } catch (CharacterCodingException e) {
             problems.add(Problem.loss(
                     subject,

@@ -71,7 +71,9 @@ public final class ContactIndex {
 
     /** The letter that a contact stands under in this locale; "…" for what has none. */
     public String letter(Contact contact) {
-        return letters.get().getBucket(letters.get().getBucketIndex(contact.title())).getLabel();
+        return letters.get()
+                .getBucket(letters.get().getBucketIndex(contact.title()))
+                .getLabel();
     }
 
     /**

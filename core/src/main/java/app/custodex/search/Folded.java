@@ -19,8 +19,14 @@ record Folded(String text, String digits) {
         var text = new StringBuilder();
         var n = contact.name();
         for (var part : new String[] {
-            n.display(), n.composed(), n.phoneticGiven(), n.phoneticFamily(), contact.organisation().name(),
-            contact.organisation().department(), contact.organisation().title(), contact.organisation().role()
+            n.display(),
+            n.composed(),
+            n.phoneticGiven(),
+            n.phoneticFamily(),
+            contact.organisation().name(),
+            contact.organisation().department(),
+            contact.organisation().title(),
+            contact.organisation().role()
         }) {
             text.append(part).append('\n');
         }
@@ -32,18 +38,25 @@ record Folded(String text, String digits) {
         }
         contact.webs().forEach(s -> text.append(s.value()).append('\n'));
         contact.chats().forEach(s -> text.append(s.value()).append('\n'));
-        contact.addresses().forEach(a -> text.append(String.join(" ", a.lines())).append('\n'));
+        contact.addresses()
+                .forEach(a -> text.append(String.join(" ", a.lines())).append('\n'));
         var digits = new StringBuilder();
         contact.phones().forEach(phone -> {
             text.append(phone.written()).append('\n');
-            digits.append(digits(phone.written())).append(' ').append(digits(phone.e164())).append(' ');
+            digits.append(digits(phone.written()))
+                    .append(' ')
+                    .append(digits(phone.e164()))
+                    .append(' ');
         });
         return new Folded(fold(text.toString()), digits.toString());
     }
 
     static String fold(String text) {
         boolean plain = text.chars().allMatch(c -> c < 0x80);
-        var decomposed = plain ? text : MARKS.matcher(Normalizer.normalize(text, Normalizer.Form.NFKD)).replaceAll("");
+        var decomposed = plain
+                ? text
+                : MARKS.matcher(Normalizer.normalize(text, Normalizer.Form.NFKD))
+                        .replaceAll("");
         return decomposed.toLowerCase(Locale.ROOT);
     }
 

@@ -59,7 +59,9 @@ public final class LayerCheck {
             } catch (IOException e) {
                 damaged.put(
                         content,
-                        damage(content, Files.exists(file) ? "It can't be read from the disk" : "It is gone from the disk"));
+                        damage(
+                                content,
+                                Files.exists(file) ? "It can't be read from the disk" : "It is gone from the disk"));
             }
         }
         return new CheckReport(
@@ -67,7 +69,8 @@ public final class LayerCheck {
     }
 
     private static Problem damage(String content, String what) {
-        return Problem.failure(content, what, "Back the phone up again while it is here; look for trouble with the disk");
+        return Problem.failure(
+                content, what, "Back the phone up again while it is here; look for trouble with the disk");
     }
 
     private static InputStream counted(InputStream in, CancelToken cancel, LongConsumer progress) {

@@ -53,8 +53,8 @@ public final class LayerDraft implements Closeable {
     private final Map<PhonePath, ManifestItem> known = new HashMap<>();
     private final Map<String, ManifestItem.Place> byDigest = new HashMap<>();
     private final List<ManifestItem> items = new ArrayList<>();
-    private final ExecutorService syncer =
-            Executors.newSingleThreadExecutor(Thread.ofVirtual().name("pack-sync").factory());
+    private final ExecutorService syncer = Executors.newSingleThreadExecutor(
+            Thread.ofVirtual().name("pack-sync").factory());
     private final List<Future<?>> syncing = new ArrayList<>();
     private Optional<OpenPack> pack = Optional.empty();
     private int contentNumber;
@@ -133,7 +133,9 @@ public final class LayerDraft implements Closeable {
 
     /** Whether the item's bytes are stored by this layer, rather than by one below. */
     public boolean isFresh(ManifestItem item) {
-        return item.place().filter(place -> place.content().startsWith(folder + "/")).isPresent();
+        return item.place()
+                .filter(place -> place.content().startsWith(folder + "/"))
+                .isPresent();
     }
 
     /** Takes an item as it is: unchanged, or with the reason why it could not be saved. */
@@ -166,7 +168,8 @@ public final class LayerDraft implements Closeable {
     private OpenPack openPack() throws IOException {
         if (pack.isEmpty()) {
             var name = folder + "/pack-%06d.tar".formatted(++contentNumber);
-            pack = Optional.of(new OpenPack(name, new PackWriter(disk.create(content.resolve(name))), new ArrayList<>()));
+            pack = Optional.of(
+                    new OpenPack(name, new PackWriter(disk.create(content.resolve(name))), new ArrayList<>()));
         }
         return pack.get();
     }
@@ -291,7 +294,8 @@ public final class LayerDraft implements Closeable {
                 }
             });
         }
-        var inventory = below.next(fresh, state, record.begun(), "Layer " + record.number()).bytes();
+        var inventory = below.next(fresh, state, record.begun(), "Layer " + record.number())
+                .bytes();
         var version = work.resolve("version");
         for (var name : List.of(Inventory.NAME, Inventory.SIDECAR)) {
             disk.delete(version.resolve(name));

@@ -20,7 +20,10 @@ final class Manifest {
     static void write(OutputStream out, Iterable<ManifestItem> items) throws IOException {
         var gzip = new GZIPOutputStream(out, 1 << 16);
         var buffered = new BufferedOutputStream(gzip, 1 << 16);
-        var writer = Json.LINE.writerFor(ManifestItem.class).withRootValueSeparator("\n").writeValues(buffered);
+        var writer = Json.LINE
+                .writerFor(ManifestItem.class)
+                .withRootValueSeparator("\n")
+                .writeValues(buffered);
         for (var item : items) {
             writer.write(item);
         }

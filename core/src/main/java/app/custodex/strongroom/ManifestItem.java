@@ -37,18 +37,40 @@ public record ManifestItem(
 
     static ManifestItem stored(Listed.File file, Kind kind, String etag, long size, String digest, Place place) {
         return new ManifestItem(
-                file.path(), kind, size, file.modified(), etag, digest, Optional.of(place), Optional.empty(), Optional.empty());
+                file.path(),
+                kind,
+                size,
+                file.modified(),
+                etag,
+                digest,
+                Optional.of(place),
+                Optional.empty(),
+                Optional.empty());
     }
 
     public static ManifestItem missed(Listed.File file, Kind kind, Problem problem) {
         return new ManifestItem(
-                file.path(), kind, file.size(), file.modified(), file.etag(), "", Optional.empty(), Optional.empty(),
+                file.path(),
+                kind,
+                file.size(),
+                file.modified(),
+                file.etag(),
+                "",
+                Optional.empty(),
+                Optional.empty(),
                 Optional.of(problem));
     }
 
     public static ManifestItem link(Listed.Link link, Kind kind, Problem problem) {
         return new ManifestItem(
-                link.path(), kind, 0, Instant.EPOCH, "", "", Optional.empty(), Optional.of(link.target()),
+                link.path(),
+                kind,
+                0,
+                Instant.EPOCH,
+                "",
+                "",
+                Optional.empty(),
+                Optional.of(link.target()),
                 Optional.of(problem));
     }
 

@@ -29,7 +29,11 @@ final class MediumStream extends InputStream {
             opened = FileChannel.open(file, StandardOpenOption.READ);
         }
         channel = opened;
-        buffer = ByteBuffer.allocateDirect(SIZE + block).alignedSlice(block).limit(SIZE).slice().position(SIZE);
+        buffer = ByteBuffer.allocateDirect(SIZE + block)
+                .alignedSlice(block)
+                .limit(SIZE)
+                .slice()
+                .position(SIZE);
     }
 
     @Override

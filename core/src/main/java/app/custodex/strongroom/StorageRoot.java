@@ -33,10 +33,7 @@ final class StorageRoot {
         if (!Files.exists(root.resolve(DECLARATION))) {
             var extension = root.resolve("extensions").resolve(EXTENSION);
             disk.createFolders(extension);
-            write(
-                    disk,
-                    extension.resolve("config.json"),
-                    """
+            write(disk, extension.resolve("config.json"), """
                     {
                       "extensionName": "0004-hashed-n-tuple-storage-layout",
                       "digestAlgorithm": "sha256",
@@ -45,10 +42,7 @@ final class StorageRoot {
                       "shortObjectRoot": false
                     }
                     """);
-            write(
-                    disk,
-                    root.resolve("ocfl_layout.json"),
-                    """
+            write(disk, root.resolve("ocfl_layout.json"), """
                     {
                       "extension": "0004-hashed-n-tuple-storage-layout",
                       "description": "One object a phone"

@@ -65,9 +65,10 @@ public final class StoredLayer implements FileSource {
 
     /** Where a logical path of this layer lies on this computer. */
     Path contentFile(String logical) throws IOException {
-        var path = inventory.contentPath(record.number(), logical)
-                .orElseThrow(() -> new ProblemException(Problem.failure(
-                        logical, "The layer doesn't list this stored file", "Check the layer")));
+        var path = inventory
+                .contentPath(record.number(), logical)
+                .orElseThrow(() -> new ProblemException(
+                        Problem.failure(logical, "The layer doesn't list this stored file", "Check the layer")));
         var file = object.resolve(path).normalize();
         if (!file.startsWith(object)) {
             throw new ProblemException(Problem.failure(
@@ -97,8 +98,8 @@ public final class StoredLayer implements FileSource {
     @Override
     public InputStream open(PhonePath path) throws IOException {
         var item = find(path)
-                .orElseThrow(() -> new ProblemException(Problem.failure(
-                        path.text(), "It is not in this layer", "Look into another layer")));
+                .orElseThrow(() -> new ProblemException(
+                        Problem.failure(path.text(), "It is not in this layer", "Look into another layer")));
         var place = item.place()
                 .orElseThrow(() -> new ProblemException(Problem.failure(
                         path.text(),
@@ -117,8 +118,8 @@ public final class StoredLayer implements FileSource {
         var buffer = ByteBuffer.allocate((int) item.size());
         while (buffer.hasRemaining()) {
             if (channel.read(buffer, place.offset() + buffer.position()) < 0) {
-                throw new ProblemException(Problem.failure(
-                        item.path().text(), "Its stored copy ends too early", "Check the layer"));
+                throw new ProblemException(
+                        Problem.failure(item.path().text(), "Its stored copy ends too early", "Check the layer"));
             }
         }
         return buffer.array();

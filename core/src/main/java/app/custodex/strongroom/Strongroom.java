@@ -10,7 +10,6 @@ import java.io.IOException;
 import java.nio.channels.FileChannel;
 import java.nio.channels.OverlappingFileLockException;
 import java.nio.file.AccessDeniedException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.util.ArrayList;
@@ -54,7 +53,9 @@ public final class Strongroom {
             return strongroom;
         } catch (AccessDeniedException e) {
             throw new ProblemException(
-                    Problem.failure(root.toString(), "The strongroom's folder may not be written", "Choose another folder"), e);
+                    Problem.failure(
+                            root.toString(), "The strongroom's folder may not be written", "Choose another folder"),
+                    e);
         }
     }
 
@@ -75,7 +76,7 @@ public final class Strongroom {
 
     /** Bytes that can still be written. */
     public long room() throws IOException {
-        return Files.getFileStore(root).getUsableSpace();
+        return disk.room(root);
     }
 
     public CheckLog checks() {
@@ -96,7 +97,8 @@ public final class Strongroom {
                         "Its files are untouched; check the disk and restore the folder from the shop's second copy"));
             }
         }
-        phones.sort(Comparator.comparing((StoredPhone phone) -> phone.newest().begun()).reversed());
+        phones.sort(Comparator.comparing((StoredPhone phone) -> phone.newest().begun())
+                .reversed());
         return new Holdings(phones, problems);
     }
 
@@ -108,7 +110,9 @@ public final class Strongroom {
         }
 
         public Optional<StoredPhone> phone(String identifier) {
-            return phones.stream().filter(p -> p.identity().identifier().equals(identifier)).findFirst();
+            return phones.stream()
+                    .filter(p -> p.identity().identifier().equals(identifier))
+                    .findFirst();
         }
     }
 
@@ -124,7 +128,8 @@ public final class Strongroom {
     }
 
     private static LayerRecord record(Inventory inventory, Path folder, int number) throws IOException {
-        var path = inventory.contentPath(number, RECORD)
+        var path = inventory
+                .contentPath(number, RECORD)
                 .orElseThrow(() -> new IOException(folder + ": layer " + number + " has no record"));
         return Json.PAGE.readValue(folder.resolve(path).toFile(), LayerRecord.class);
     }
@@ -166,7 +171,9 @@ public final class Strongroom {
         var hash = StorageRoot.hash(id);
         var lock = lock(hash)
                 .orElseThrow(() -> new ProblemException(Problem.failure(
-                        phone.name(), "Another copy of this phone is under way", "Wait until it is done, or stop it there")));
+                        phone.name(),
+                        "Another copy of this phone is under way",
+                        "Wait until it is done, or stop it there")));
         try {
             var object = object(phone.identifier());
             ObjectFolder.removeEmptyParents(object.root(), storage.root());

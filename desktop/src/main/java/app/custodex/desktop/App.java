@@ -41,7 +41,8 @@ public final class App extends Application {
             new RealDisk().delete(options.get().home().root());
         }
         if (options.get().shots().isEmpty()) {
-            prepared = Optional.of(Prepared.open(options.get().home(), options.get().demo()));
+            prepared = Optional.of(
+                    Prepared.open(options.get().home(), options.get().demo()));
         }
     }
 
@@ -96,7 +97,8 @@ public final class App extends Application {
             var work = new Work(messages::show);
             var desk = new Desk(prepared.custodex(), new Words(Locale.getDefault(), ZoneId.systemDefault()), work);
             var practice = prepared.drawer().map(d -> new PracticeWindow(d, desk, stage));
-            var shell = new Shell(desk, messages, () -> practice.ifPresent(PracticeWindow::toggle), practice.isPresent());
+            var shell =
+                    new Shell(desk, messages, () -> practice.ifPresent(PracticeWindow::toggle), practice.isPresent());
             var scene = new Scene(shell, 1280, 800);
             Theme.dress(scene);
             shell.addShortcuts(scene);

@@ -43,11 +43,14 @@ public record BayState(Look look, Optional<Mark> mark, String headline, String d
         var status = bay.status().get();
         if (status.isEmpty()) {
             return new BayState(
-                    Look.AWAY, Optional.empty(), "Not plugged in", bay.docket().get().isPresent() ? "Its copies can be read all the same" : "Plug in a phone");
+                    Look.AWAY,
+                    Optional.empty(),
+                    "Not plugged in",
+                    bay.docket().get().isPresent() ? "Its copies can be read all the same" : "Plug in a phone");
         }
         var needs = status.get().readiness().next();
         if (needs.isPresent()) {
-            return hand("Needs your hand", "The phone " + needs.get().waiting());
+            return hand("Needs your hand", needs.get().brief());
         }
         if (bay.outcome().get().orElse(null) instanceof Outcome.Failed failed) {
             return trouble("The backup ended early", failed.problem().what());
@@ -59,7 +62,8 @@ public record BayState(Look look, Optional<Mark> mark, String headline, String d
             return calm("Ready to be backed up", "Nothing of it is in the strongroom yet");
         }
         var newest = bay.layers().get().getLast();
-        var when = "Layer " + newest.record().number() + ", " + words.moment(newest.record().begun(), now);
+        var when = "Layer " + newest.record().number() + ", "
+                + words.moment(newest.record().begun(), now);
         if (newest.damaged()) {
             return trouble("The newest layer is damaged", when);
         }
@@ -78,7 +82,9 @@ public record BayState(Look look, Optional<Mark> mark, String headline, String d
                 calm(
                         "Copying, " + percent(progress),
                         words.bytes(progress.allBytes() - progress.doneBytes()) + " left"
-                                + progress.left().map(left -> ", about " + Sizes.about(left)).orElse(""));
+                                + progress.left()
+                                        .map(left -> ", " + Sizes.about(left))
+                                        .orElse(""));
             case PUBLISHING -> calm("Putting the layer in place", "Keep the cable in");
             case CHECKING, ENDED -> calm("Reading back, " + percent(progress), "The phone may be unplugged");
         };

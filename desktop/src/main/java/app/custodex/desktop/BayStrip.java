@@ -26,7 +26,8 @@ final class BayStrip extends HBox {
             getChildren().add(new Card(desk, bay));
         }
         if (desk.bays().isEmpty()) {
-            var none = Parts.sentence("No phones are known here. Practice phones come with \"custodex demo\".", "lesser");
+            var none =
+                    Parts.sentence("No phones are known here. Practice phones come with \"custodex demo\".", "lesser");
             var box = new HBox(none);
             box.setAlignment(Pos.CENTER_LEFT);
             box.setStyle("-fx-padding: 0 18 0 18;");
@@ -75,8 +76,12 @@ final class BayStrip extends HBox {
 
         private void refresh() {
             var state = desk.state(bay);
-            var name = bay.docket().get().map(Docket::customer).or(() -> bay.status().get().map(s -> s.model()));
-            who.setText("Bay " + bay.number() + bay.docket().get().map(d -> " · " + d.label()).orElse("")
+            var name = bay.docket()
+                    .get()
+                    .map(Docket::customer)
+                    .or(() -> bay.status().get().map(s -> s.model()));
+            who.setText("Bay " + bay.number()
+                    + bay.docket().get().map(d -> " · " + d.label()).orElse("")
                     + name.map(n -> " · " + n).orElse(" · free"));
             Node words = state.mark().isPresent()
                     ? Parts.state(state.mark().get(), state.headline())
@@ -91,8 +96,10 @@ final class BayStrip extends HBox {
             track.setVisible(progress.isPresent());
             fill.maxWidthProperty().unbind();
             fill.maxWidthProperty()
-                    .bind(track.widthProperty().multiply(progress.map(p -> p.share()).orElse(0.0)));
-            pseudoClassStateChanged(PRESENT, desk.present().get().filter(b -> b == bay).isPresent());
+                    .bind(track.widthProperty()
+                            .multiply(progress.map(p -> p.share()).orElse(0.0)));
+            pseudoClassStateChanged(
+                    PRESENT, desk.present().get().filter(b -> b == bay).isPresent());
         }
     }
 }

@@ -63,9 +63,14 @@ public final class Desk implements AutoCloseable {
         present.set(bays.stream().findFirst());
         for (var bay : bays) {
             bay.docket().set(custodex.dockets().at(bay.bay().link().address()));
-            bay.step().set(bay.docket().get().filter(d -> !d.layers().isEmpty()).isPresent()
-                    ? RouteStep.BACK_UP
-                    : RouteStep.CHECK_IN);
+            bay.step()
+                    .set(
+                            bay.docket()
+                                            .get()
+                                            .filter(d -> !d.layers().isEmpty())
+                                            .isPresent()
+                                    ? RouteStep.BACK_UP
+                                    : RouteStep.CHECK_IN);
         }
         custodex.dockets().problems().forEach(work::tell);
     }
@@ -175,10 +180,13 @@ public final class Desk implements AutoCloseable {
             bay.layers().set(List.of());
             return;
         }
-        work.start("Layers of " + stored.get().identity().name(), () -> sealed(stored.get().identity()), layers -> {
-            bay.layers().set(layers);
-            changed();
-        });
+        work.start(
+                "Layers of " + stored.get().identity().name(),
+                () -> sealed(stored.get().identity()),
+                layers -> {
+                    bay.layers().set(layers);
+                    changed();
+                });
     }
 
     /** The layers of a phone with their last checks; reads the disk. */
@@ -292,7 +300,9 @@ public final class Desk implements AutoCloseable {
         for (var bay : bays) {
             bay.docket()
                     .get()
-                    .filter(d -> d.phone().filter(p -> p.identifier().equals(phone.identifier())).isPresent())
+                    .filter(d -> d.phone()
+                            .filter(p -> p.identifier().equals(phone.identifier()))
+                            .isPresent())
                     .ifPresent(docket -> changeDocket(bay, docket, d -> d.withDone(step, now())));
         }
     }

@@ -13,8 +13,7 @@ import java.util.Optional;
  * @param shots where to put pictures of every view, instead of showing a window
  */
 record Options(Home home, boolean demo, boolean fresh, Optional<Path> shots) {
-    static final String USAGE =
-            """
+    static final String USAGE = """
             custodex demo [--home FOLDER] [--fresh]   start with practice phones and demo data
             custodex open [--home FOLDER]             start without practice phones
             custodex shots FOLDER                     render every view to pictures""";
@@ -41,7 +40,9 @@ record Options(Home home, boolean demo, boolean fresh, Optional<Path> shots) {
         if (command.equals("shots") && shots.isEmpty()) {
             throw new IllegalArgumentException("Which folder for the pictures?\n" + USAGE);
         }
-        var data = Home.userData(System.getenv(), System.getProperty("os.name"), Path.of(System.getProperty("user.home")));
-        return new Options(new Home(home.orElse(data.resolve(demo ? "custodex-demo" : "custodex"))), demo, fresh, shots);
+        var data =
+                Home.userData(System.getenv(), System.getProperty("os.name"), Path.of(System.getProperty("user.home")));
+        return new Options(
+                new Home(home.orElse(data.resolve(demo ? "custodex-demo" : "custodex"))), demo, fresh, shots);
     }
 }

@@ -63,7 +63,9 @@ final class Shell extends BorderPane {
         var keys = scene.getAccelerators();
         for (int i = 0; i < Math.min(9, desk.bays().size()); i++) {
             var bay = desk.bays().get(i);
-            keys.put(new KeyCodeCombination(KeyCode.getKeyCode(Integer.toString(i + 1)), KeyCombination.ALT_DOWN), () -> desk.show(bay));
+            keys.put(
+                    new KeyCodeCombination(KeyCode.getKeyCode(Integer.toString(i + 1)), KeyCombination.ALT_DOWN),
+                    () -> desk.show(bay));
         }
         keys.put(KeyCombination.valueOf("Ctrl+1"), () -> desk.place().set(Desk.Place.BENCH));
         keys.put(KeyCombination.valueOf("Ctrl+2"), () -> desk.place().set(Desk.Place.STRONGROOM));

@@ -19,8 +19,8 @@ final class TopBar extends HBox {
         var mark = new HBox(Parts.text("Custode", "word-mark"), Parts.text("x", "word-mark", "word-mark-end"));
         mark.setAlignment(Pos.CENTER_LEFT);
         var bench = Parts.button("place-bench", "Bench", "", () -> desk.place().set(Place.BENCH), "place");
-        var strongroom =
-                Parts.button("place-strongroom", "Strongroom", "", () -> desk.place().set(Place.STRONGROOM), "place");
+        var strongroom = Parts.button(
+                "place-strongroom", "Strongroom", "", () -> desk.place().set(Place.STRONGROOM), "place");
         Map<Place, Button> places = Map.of(Place.BENCH, bench, Place.READING_ROOM, bench, Place.STRONGROOM, strongroom);
         Runnable present = () -> {
             var button = places.get(desk.place().get());

@@ -32,8 +32,9 @@ final class Census {
             @Override
             public FileVisitResult visitFile(Path file, BasicFileAttributes attributes) {
                 if (attributes.isRegularFile()) {
-                    var path = new PhonePath(
-                            files.relativize(file).toString().replace(files.getFileSystem().getSeparator(), "/"));
+                    var path = new PhonePath(files.relativize(file)
+                            .toString()
+                            .replace(files.getFileSystem().getSeparator(), "/"));
                     var count = counts.computeIfAbsent(Layout.kindOf(family, path), k -> new long[2]);
                     count[0]++;
                     count[1] += attributes.size();

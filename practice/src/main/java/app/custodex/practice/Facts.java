@@ -37,11 +37,35 @@ record Facts(
 
     Facts withPort(int newPort) {
         return new Facts(
-                identifier, name, family, model, serial, imei, system, region, timeZone, capacity, passcode, newPort, contents);
+                identifier,
+                name,
+                family,
+                model,
+                serial,
+                imei,
+                system,
+                region,
+                timeZone,
+                capacity,
+                passcode,
+                newPort,
+                contents);
     }
 
     Facts withContents(List<KindCount> newContents) {
         return new Facts(
-                identifier, name, family, model, serial, imei, system, region, timeZone, capacity, passcode, port, newContents);
+                identifier,
+                name,
+                family,
+                model,
+                serial,
+                imei,
+                system,
+                region,
+                timeZone,
+                capacity,
+                passcode,
+                port,
+                newContents);
     }
 }

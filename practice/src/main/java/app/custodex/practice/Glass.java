@@ -39,7 +39,8 @@ final class Glass {
         }
         if (trusted.containsKey(bench)) {
             done.add(lastStep());
-        } else if (!refused.contains(bench) && done.containsAll(family.steps().subList(0, family.steps().size() - 1))) {
+        } else if (!refused.contains(bench)
+                && done.containsAll(family.steps().subList(0, family.steps().size() - 1))) {
             asking = Optional.of(bench);
         }
         return done;

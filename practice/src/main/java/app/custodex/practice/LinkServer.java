@@ -102,7 +102,9 @@ final class LinkServer implements AutoCloseable {
 
     private boolean knows(HttpExchange exchange, String bench) {
         var given = exchange.getRequestHeaders().getFirst("Authorization");
-        return given != null && given.startsWith("Bearer ") && glass.accepts(bench, given.substring("Bearer ".length()));
+        return given != null
+                && given.startsWith("Bearer ")
+                && glass.accepts(bench, given.substring("Bearer ".length()));
     }
 
     private void files(HttpExchange exchange, String bench, String rawPath) throws IOException {

@@ -71,7 +71,10 @@ final class Multistatus {
             var modified = attributes.lastModifiedTime().toInstant();
             text(xml, "getcontentlength", Long.toString(attributes.size()));
             text(xml, "getetag", etag(attributes));
-            text(xml, "getlastmodified", DateTimeFormatter.RFC_1123_DATE_TIME.format(modified.atOffset(ZoneOffset.UTC)));
+            text(
+                    xml,
+                    "getlastmodified",
+                    DateTimeFormatter.RFC_1123_DATE_TIME.format(modified.atOffset(ZoneOffset.UTC)));
             own(xml, "modified", modified.toString());
         }
         xml.writeEndElement();

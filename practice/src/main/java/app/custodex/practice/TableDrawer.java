@@ -5,9 +5,9 @@ import app.custodex.base.RealDisk;
 import app.custodex.drawer.PracticeDrawer;
 import app.custodex.drawer.PracticePhone;
 import app.custodex.link.Family;
+import app.custodex.practice.content.Filler;
 import app.custodex.practice.content.OstrelStore;
 import app.custodex.practice.content.PellowStore;
-import app.custodex.practice.content.Filler;
 import app.custodex.practice.content.People;
 import app.custodex.practice.content.StoreCounts;
 import java.io.IOException;
@@ -63,11 +63,10 @@ public final class TableDrawer implements PracticeDrawer {
             var files = Files.createDirectories(folder.resolve("files"));
             var people = new People(contents.seed() + family.ordinal());
             Optional<Integer> asked = contents.contacts() > 0 ? Optional.of(contents.contacts()) : Optional.empty();
-            StoreCounts counts =
-                    switch (family) {
-                        case OSTREL -> OstrelStore.write(files, people.take(asked.orElse(412)), contents.seed());
-                        case PELLOW -> PellowStore.write(files, people.take(asked.orElse(168)), contents.seed());
-                    };
+            StoreCounts counts = switch (family) {
+                case OSTREL -> OstrelStore.write(files, people.take(asked.orElse(412)), contents.seed());
+                case PELLOW -> PellowStore.write(files, people.take(asked.orElse(168)), contents.seed());
+            };
             if (contents.files() > 0) {
                 Filler.write(files, family, contents.files(), contents.bytes(), contents.seed());
             }
@@ -85,14 +84,34 @@ public final class TableDrawer implements PracticeDrawer {
             return switch (family) {
                 case OSTREL ->
                     new Facts(
-                            "OS-7F21-0048-9C3E", "Fenna's phone", family, "Ostrel Q5", "OSQ5-7F21-0048",
-                            "004401000004123", "Ostrel System 11.2", "GB", ZoneId.of("Etc/GMT-1"),
-                            64_000_000_000L, "2468", port, List.of());
+                            "OS-7F21-0048-9C3E",
+                            "Fenna's phone",
+                            family,
+                            "Ostrel Q5",
+                            "OSQ5-7F21-0048",
+                            "004401000004123",
+                            "Ostrel System 11.2",
+                            "GB",
+                            ZoneId.of("Etc/GMT-1"),
+                            64_000_000_000L,
+                            "2468",
+                            port,
+                            List.of());
                 case PELLOW ->
                     new Facts(
-                            "PB-41D0-7719-02AA", "Jorun's Ridge", family, "Pellow Ridge", "PR9-41D0-7719",
-                            "004401000007712", "Pellow Base 9", "GB", ZoneId.of("Etc/GMT-1"),
-                            128_000_000_000L, "1379", port, List.of());
+                            "PB-41D0-7719-02AA",
+                            "Jorun's Ridge",
+                            family,
+                            "Pellow Ridge",
+                            "PR9-41D0-7719",
+                            "004401000007712",
+                            "Pellow Base 9",
+                            "GB",
+                            ZoneId.of("Etc/GMT-1"),
+                            128_000_000_000L,
+                            "1379",
+                            port,
+                            List.of());
             };
         }
     }

@@ -113,7 +113,8 @@ final class TablePhone implements PracticePhone {
 
     @Override
     public void takePhotos(int count) throws IOException {
-        var roll = files().resolve(family() == Family.OSTREL ? "roll" : "Pictures").resolve("New");
+        var roll =
+                files().resolve(family() == Family.OSTREL ? "roll" : "Pictures").resolve("New");
         Files.createDirectories(roll);
         int already;
         try (var names = Files.list(roll)) {
@@ -121,7 +122,10 @@ final class TablePhone implements PracticePhone {
         }
         for (int i = 0; i < count; i++) {
             int number = already + i;
-            Photographer.take(roll.resolve("N%04d.jpg".formatted(number)), 7_000L + number, Photographer.LAST_DAY.plusDays(number));
+            Photographer.take(
+                    roll.resolve("N%04d.jpg".formatted(number)),
+                    7_000L + number,
+                    Photographer.LAST_DAY.plusDays(number));
         }
         recount();
     }

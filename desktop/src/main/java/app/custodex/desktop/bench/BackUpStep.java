@@ -73,7 +73,11 @@ final class BackUpStep extends VBox {
             return;
         }
         // While nothing runs, the content is rebuilt only when what it tells is different.
-        var now = List.of(bay.outcome().get(), bay.layers().get(), bay.docket().get(), bay.status().get());
+        var now = List.of(
+                bay.outcome().get(),
+                bay.layers().get(),
+                bay.docket().get(),
+                bay.status().get());
         if (!now.equals(shown)) {
             shown = now;
             var result = Desk.result(bay);
@@ -120,8 +124,10 @@ final class BackUpStep extends VBox {
             table.row(
                     "Everything",
                     "",
-                    desk.words().count(contents.stream().mapToLong(KindCount::files).sum()),
-                    desk.words().bytes(contents.stream().mapToLong(KindCount::bytes).sum()));
+                    desk.words()
+                            .count(contents.stream().mapToLong(KindCount::files).sum()),
+                    desk.words()
+                            .bytes(contents.stream().mapToLong(KindCount::bytes).sum()));
             body.getChildren().add(table);
         }
         where();
@@ -147,7 +153,11 @@ final class BackUpStep extends VBox {
         Parts.fact(facts, "Room for", room);
         Parts.fact(facts, "After copying", "every stored byte is read back from the disk and compared");
         body.getChildren().add(facts);
-        desk.work().start("Strongroom", () -> desk.custodex().strongroom().room(), bytes -> room.setText(desk.words().bytes(bytes)));
+        desk.work()
+                .start(
+                        "Strongroom",
+                        () -> desk.custodex().strongroom().room(),
+                        bytes -> room.setText(desk.words().bytes(bytes)));
     }
 
     private void running(BackupProgress p) {
@@ -159,7 +169,13 @@ final class BackUpStep extends VBox {
                         bay.layers().get().isEmpty()
                                 ? "Copying the whole phone"
                                 : "Copying what is new since "
-                                        + words.moment(bay.layers().get().getLast().record().begun(), desk.now());
+                                        + words.moment(
+                                                bay.layers()
+                                                        .get()
+                                                        .getLast()
+                                                        .record()
+                                                        .begun(),
+                                                desk.now());
                     case PUBLISHING -> "Putting the layer in place";
                     case CHECKING -> "Reading every stored byte back";
                     case ENDED -> "Done";
@@ -167,22 +183,28 @@ final class BackUpStep extends VBox {
         boolean checking = p.phase() == Phase.CHECKING;
         var figures = new HBox(
                 28,
-                figure(checking ? "Read back" : "Copied", words.bytes(p.doneBytes()) + " of " + words.bytes(p.allBytes())),
-                figure("Items", p.phase() == Phase.LISTING || checking
-                        ? words.count(p.allItems())
-                        : words.count(p.doneItems()) + " of " + words.count(p.allItems())),
+                figure(
+                        checking ? "Read back" : "Copied",
+                        words.bytes(p.doneBytes()) + " of " + words.bytes(p.allBytes())),
+                figure(
+                        "Items",
+                        p.phase() == Phase.LISTING || checking
+                                ? words.count(p.allItems())
+                                : words.count(p.doneItems()) + " of " + words.count(p.allItems())),
                 figure("Rate", words.bytes(p.bytesPerSecond()) + "/s"),
-                figure("Left", p.left().map(left -> "about " + Sizes.about(left)).orElse("…")),
+                figure("Left", p.left().map(Sizes::about).orElse("…")),
                 figure("Unchanged, not copied again", words.bytes(p.unchangedBytes())));
         body.getChildren().setAll(figures, track(p.share()));
         p.waiting().ifPresent(problem -> {
             var box = new VBox(
-                    3, Parts.state(Mark.HAND, problem.what()), Parts.sentence(problem.advice() + ". The copy goes on by itself.", "lesser"));
+                    3,
+                    Parts.state(Mark.HAND, problem.what()),
+                    Parts.sentence(problem.advice() + ". The copy goes on by itself.", "lesser"));
             box.setId("backup-waiting");
             box.getStyleClass().add("needs-hand-card");
             body.getChildren().add(box);
         });
-        var table = new KindTable("Kind", "On the phone", "New", "Size new").withState("State");
+        var table = new KindTable("Kind", "Files", "New files", "Size new").withState("State");
         for (var kind : p.kinds()) {
             table.row(
                     kind.kind().label(),
@@ -194,7 +216,10 @@ final class BackUpStep extends VBox {
         body.getChildren().add(table);
         body.getChildren()
                 .add(Parts.sentence(
-                        (p.failed() > 0 ? words.count(p.failed(), "file", "files") + " could not be read and will be tried again at the end. " : "")
+                        (p.failed() > 0
+                                        ? words.count(p.failed(), "file", "files")
+                                                + " could not be read and will be tried again at the end. "
+                                        : "")
                                 + (checking
                                         ? "The layer is in place. The phone may be unplugged."
                                         : "You can leave this screen; the copy goes on. Keep the cable in."),
@@ -210,7 +235,8 @@ final class BackUpStep extends VBox {
         }
         return kind.done() == 0
                 ? Parts.text("next", "lesser")
-                : Parts.text("copying · " + desk.words().count(kind.done()) + " of " + desk.words().count(kind.fresh()));
+                : Parts.text("copying · " + desk.words().count(kind.done()) + " of "
+                        + desk.words().count(kind.fresh()));
     }
 
     private static VBox figure(String name, String value) {
@@ -256,11 +282,12 @@ final class BackUpStep extends VBox {
                                 + words.bytes(layer.freshBytes()) + " are new in this layer. "
                                 + (whole
                                         ? "Everything that the phone listed was saved."
-                                        : words.count(layer.missed(), "item was", "items were") + " not saved in full."),
+                                        : words.count(layer.missed(), "item was", "items were")
+                                                + " not saved in full."),
                         "lesser"));
         verdict.getStyleClass().add(sound ? "sealed-card" : "needs-hand-card");
         body.getChildren().add(verdict);
-        var table = new KindTable("Kind", "On the phone", "New", "Size").withState("Saved");
+        var table = new KindTable("Kind", "Files", "New files", "Size").withState("Saved");
         for (var kind : layer.kinds()) {
             table.row(
                     kind.kind().label(),
@@ -273,7 +300,10 @@ final class BackUpStep extends VBox {
         }
         body.getChildren().add(table);
         if (!result.problems().isEmpty()) {
-            body.getChildren().addAll(Parts.text("What was not saved, or in another form", "heading"), problems(result.problems()));
+            body.getChildren()
+                    .addAll(
+                            Parts.text("What was not saved, or in another form", "heading"),
+                            problems(result.problems()));
         }
     }
 

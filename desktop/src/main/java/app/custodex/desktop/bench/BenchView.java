@@ -52,7 +52,8 @@ public final class BenchView extends HBox {
         work.setMinWidth(0);
         HBox.setHgrow(work, Priority.ALWAYS);
         var made = new Pages(new DocketCard(desk, bay), work, step, new EnumMap<>(RouteStep.class));
-        Runnable show = () -> step.setContent(made.steps().computeIfAbsent(bay.step().get(), s -> view(bay, s)));
+        Runnable show =
+                () -> step.setContent(made.steps().computeIfAbsent(bay.step().get(), s -> view(bay, s)));
         bay.step().addListener((o, was, is) -> show.run());
         show.run();
         return made;
@@ -67,7 +68,8 @@ public final class BenchView extends HBox {
 
     private void choose(RouteStep step) {
         switch (step) {
-            case CHECK_IN, BACK_UP -> desk.present().get().ifPresent(bay -> bay.step().set(step));
+            case CHECK_IN, BACK_UP ->
+                desk.present().get().ifPresent(bay -> bay.step().set(step));
             case READ -> readNewest(false);
             case EXTRACT -> readNewest(true);
         }

@@ -53,7 +53,9 @@ final class CheckInStep extends VBox {
         contents.setVisible(status.filter(s -> !s.contents().isEmpty()).isPresent());
         contents.setManaged(contents.isVisible());
         if (status.isEmpty()) {
-            readiness.getChildren().add(nextHand("Plug the phone in", "Use the cable that came with it; try both ends"));
+            readiness
+                    .getChildren()
+                    .add(nextHand("Plug the phone in", "Use the cable that came with it; try both ends"));
             return;
         }
         steps(status.get().readiness());
@@ -75,8 +77,15 @@ final class CheckInStep extends VBox {
             }
         }
         if (ready.ready()) {
-            var box = new HBox(12, Parts.state(Mark.DONE, "Ready. This bench may read the phone."), Parts.gap(),
-                    Parts.button("go-back-up", "Go to the backup", "", () -> bay.step().set(RouteStep.BACK_UP)));
+            var box = new HBox(
+                    12,
+                    Parts.state(Mark.DONE, "Ready. This bench may read the phone."),
+                    Parts.gap(),
+                    Parts.button(
+                            "go-back-up",
+                            "Go to the backup",
+                            "",
+                            () -> bay.step().set(RouteStep.BACK_UP)));
             box.setAlignment(Pos.CENTER_LEFT);
             box.getStyleClass().add("sealed-card");
             readiness.getChildren().add(box);
@@ -98,7 +107,10 @@ final class CheckInStep extends VBox {
         var table = new KindTable("On the phone", "Items", "Size");
         for (var count : status.contents()) {
             if (count.items() > 0) {
-                table.row(count.kind().label(), desk.words().count(count.items()), desk.words().bytes(count.bytes()));
+                table.row(
+                        count.kind().label(),
+                        desk.words().count(count.items()),
+                        desk.words().bytes(count.bytes()));
             }
         }
         contents.getChildren().setAll(table);

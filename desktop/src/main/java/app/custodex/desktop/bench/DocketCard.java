@@ -48,16 +48,25 @@ final class DocketCard extends VBox {
 
     private void refresh() {
         // Rebuilt only when something in it is different, so that it keeps still while a copy runs.
-        List<Object> now = List.of(bay.docket().get(), bay.phone(), bay.layers().get(), bay.status().get().map(PhoneStatus::model));
+        List<Object> now = List.of(
+                bay.docket().get(),
+                bay.phone(),
+                bay.layers().get(),
+                bay.status().get().map(PhoneStatus::model));
         if (now.equals(shown)) {
             return;
         }
         shown = now;
         var docket = bay.docket().get();
-        tab.getChildren().setAll(Parts.text(docket.map(d -> "Docket " + d.label()).orElse("No docket"), "docket-tab"));
+        tab.getChildren()
+                .setAll(Parts.text(docket.map(d -> "Docket " + d.label()).orElse("No docket"), "docket-tab"));
         body.getChildren().clear();
-        docket.ifPresentOrElse(this::customer, () -> body.getChildren()
-                .add(Parts.sentence("There is no docket for the phone in this bay yet. Write one at the right.", "lesser")));
+        docket.ifPresentOrElse(
+                this::customer,
+                () -> body.getChildren()
+                        .add(Parts.sentence(
+                                "There is no docket for the phone in this bay yet. Write one at the right.",
+                                "lesser")));
         phone();
         layers();
     }
@@ -68,7 +77,9 @@ final class DocketCard extends VBox {
                 .add(Parts.sentence("taken in " + desk.words().moment(docket.opened(), desk.now()), "lesser"));
         var facts = Parts.facts(LABEL);
         Parts.fact(facts, "Reason", UserText.paragraph(docket.reason()));
-        docket.promised().ifPresent(at -> Parts.fact(facts, "Promised", "by " + desk.words().local(at)));
+        docket.promised()
+                .ifPresent(
+                        at -> Parts.fact(facts, "Promised", "by " + desk.words().local(at)));
         if (!docket.reach().isEmpty()) {
             Parts.fact(facts, "Reach", UserText.paragraph(docket.reach()));
         }
@@ -100,7 +111,8 @@ final class DocketCard extends VBox {
                     Parts.fact(
                             facts,
                             "Capacity",
-                            desk.words().bytes(p.capacity()) + ", " + desk.words().bytes(p.used()) + " used");
+                            desk.words().bytes(p.capacity()) + ", "
+                                    + desk.words().bytes(p.used()) + " used");
                     Parts.fact(facts, "Time zone", offset(p, desk.now()));
                 },
                 () -> Parts.fact(facts, "Identity", "told once the phone trusts this bench", "lesser"));

@@ -90,8 +90,8 @@ final class DocketForm extends VBox {
         reason.setText(docket.map(Docket::reason).orElse(""));
         var promised = docket.flatMap(Docket::promised);
         var today = LocalDate.ofInstant(desk.now(), desk.words().zone());
-        promisedDay.setText(promised.map(at -> at.toLocalDate().toString())
-                .orElse(docket.isPresent() ? "" : today.toString()));
+        promisedDay.setText(
+                promised.map(at -> at.toLocalDate().toString()).orElse(docket.isPresent() ? "" : today.toString()));
         promisedTime.setText(promised.map(at -> at.toLocalTime().toString()).orElse(""));
         consent.setSelected(docket.flatMap(Docket::consent).isPresent());
         extent.setText(docket.flatMap(Docket::consent)
@@ -128,12 +128,18 @@ final class DocketForm extends VBox {
         missing.setText(consent.isSelected() ? "" : "Kept. Nothing may be copied before the customer gives consent.");
         var before = bay.docket().get().flatMap(Docket::consent);
         var given = consent.isSelected()
-                ? Optional.of(new Consent(before.map(Consent::given).orElse(desk.now()), extent.getText().strip()))
+                ? Optional.of(new Consent(
+                        before.map(Consent::given).orElse(desk.now()),
+                        extent.getText().strip()))
                 : Optional.<Consent>empty();
         desk.writeDocket(
                 bay,
                 new Docket.Form(
-                        customer.getText().strip(), reach.getText().strip(), reason.getText().strip(), given, promised));
+                        customer.getText().strip(),
+                        reach.getText().strip(),
+                        reason.getText().strip(),
+                        given,
+                        promised));
     }
 
     private Optional<LocalDateTime> promised() {

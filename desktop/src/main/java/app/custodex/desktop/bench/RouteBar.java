@@ -54,9 +54,14 @@ final class RouteBar extends HBox {
 
     private void refresh() {
         steps.forEach((step, parts) -> {
-            var done = bay.docket().get().map(Docket::done).filter(d -> d.containsKey(step)).map(d -> d.get(step));
+            var done = bay.docket()
+                    .get()
+                    .map(Docket::done)
+                    .filter(d -> d.containsKey(step))
+                    .map(d -> d.get(step));
             parts.name().setText(done.isPresent() ? "✓ " + step.label() : step.label());
-            parts.how().setText(done.map(at -> desk.words().moment(at, desk.now())).orElseGet(() -> open(step)));
+            parts.how()
+                    .setText(done.map(at -> desk.words().moment(at, desk.now())).orElseGet(() -> open(step)));
             parts.button().pseudoClassStateChanged(DONE, done.isPresent());
             parts.button().pseudoClassStateChanged(PRESENT, bay.step().get() == step);
             boolean readable = !bay.layers().get().isEmpty();
@@ -68,7 +73,10 @@ final class RouteBar extends HBox {
         boolean layers = !bay.layers().get().isEmpty();
         return switch (step) {
             case CHECK_IN -> bay.docket().get().isEmpty() ? "open a docket" : "consent is missing";
-            case BACK_UP -> bay.progress().get().isPresent() ? "running" : layers ? "earlier layers are there" : "nothing saved yet";
+            case BACK_UP ->
+                bay.progress().get().isPresent()
+                        ? "running"
+                        : layers ? "earlier layers are there" : "nothing saved yet";
             case READ -> layers ? "open the newest layer" : "after the backup";
             case EXTRACT -> layers ? "pick in the reading room" : "after the backup";
         };

@@ -108,11 +108,18 @@ public final class PracticeWindow {
             speed.getSelectionModel().selectFirst();
             speed.setMaxWidth(Double.MAX_VALUE);
             speed.setOnAction(event -> phone.slowDown(SPEEDS.getOrDefault(speed.getValue(), PracticePhone.FULL_SPEED)));
-            var photos = Parts.button("photos-" + code, "Take 12 more photos", "", () -> desk.work()
-                    .start("Practice photos", () -> {
-                        phone.takePhotos(12);
-                        return phone;
-                    }, taken -> refresh()));
+            var photos = Parts.button(
+                    "photos-" + code,
+                    "Take 12 more photos",
+                    "",
+                    () -> desk.work()
+                            .start(
+                                    "Practice photos",
+                                    () -> {
+                                        phone.takePhotos(12);
+                                        return phone;
+                                    },
+                                    taken -> refresh()));
             photos.setMaxWidth(Double.MAX_VALUE);
             getChildren()
                     .addAll(
@@ -127,15 +134,21 @@ public final class PracticeWindow {
 
         private void moveCable() {
             boolean in = phone.pluggedIn();
-            desk.work().start("Practice cable", () -> {
-                if (in) {
-                    phone.unplug();
-                } else {
-                    phone.plugIn();
-                    desk.custodex().home().rememberAddress(phone.family().code(), phone.address());
-                }
-                return phone;
-            }, moved -> refresh());
+            desk.work()
+                    .start(
+                            "Practice cable",
+                            () -> {
+                                if (in) {
+                                    phone.unplug();
+                                } else {
+                                    phone.plugIn();
+                                    desk.custodex()
+                                            .home()
+                                            .rememberAddress(phone.family().code(), phone.address());
+                                }
+                                return phone;
+                            },
+                            moved -> refresh());
         }
 
         void refresh() {

@@ -138,13 +138,19 @@ final class ContactDetail extends VBox {
         if (layer.isEmpty()) {
             return;
         }
-        desk.work().start(
-                "Photo of " + c.title(),
-                () -> layer.get().book().photo(c).map(bytes -> new Image(new ByteArrayInputStream(bytes), PHOTO * 2, PHOTO * 2, true, true)),
-                image -> {
-                    if (contact.filter(shown -> shown.id().equals(c.id())).isPresent()) {
-                        image.filter(i -> !i.isError()).ifPresent(photo::setImage);
-                    }
-                });
+        desk.work()
+                .start(
+                        "Photo of " + c.title(),
+                        () -> layer.get()
+                                .book()
+                                .photo(c)
+                                .map(bytes ->
+                                        new Image(new ByteArrayInputStream(bytes), PHOTO * 2, PHOTO * 2, true, true)),
+                        image -> {
+                            if (contact.filter(shown -> shown.id().equals(c.id()))
+                                    .isPresent()) {
+                                image.filter(i -> !i.isError()).ifPresent(photo::setImage);
+                            }
+                        });
     }
 }

@@ -32,6 +32,7 @@ import javafx.scene.control.RadioButton;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleGroup;
+import javafx.scene.input.KeyCode;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
@@ -68,14 +69,21 @@ final class ExtractPane extends ScrollPane {
         fileEach.setId("extract-file-each");
         byteOrderMark.setId("extract-byte-order-mark");
         spreadsheetSafe.setId("extract-spreadsheet-safe");
-        fileEach.disableProperty().bind(vcard4.selectedProperty().or(vcard3.selectedProperty()).not());
+        fileEach.disableProperty()
+                .bind(vcard4.selectedProperty().or(vcard3.selectedProperty()).not());
         byteOrderMark.disableProperty().bind(csv.selectedProperty().not());
         spreadsheetSafe.disableProperty().bind(csv.selectedProperty().not());
         folder.setId("extract-folder");
         folder.setText(desk.custodex().home().root().resolve("handed out").toString());
         HBox.setHgrow(folder, Priority.ALWAYS);
         start = Parts.button("extract-start", "Write the files", "Enter", this::start, "main");
-        start.setDefaultButton(true);
+        // Not the default button: Enter in the list or the find field must not write files.
+        setOnKeyPressed(event -> {
+            if (event.getCode() == KeyCode.ENTER) {
+                start();
+                event.consume();
+            }
+        });
         stop = Parts.button("extract-stop", "Stop", "", () -> running.ifPresent(CancelToken::cancel));
         stop.setVisible(false);
         result.setId("extract-result");
@@ -137,7 +145,8 @@ final class ExtractPane extends ScrollPane {
         if (current.isDirectory()) {
             chooser.setInitialDirectory(current);
         }
-        Optional.ofNullable(chooser.showDialog(getScene().getWindow())).ifPresent(chosen -> folder.setText(chosen.getPath()));
+        Optional.ofNullable(chooser.showDialog(getScene().getWindow()))
+                .ifPresent(chosen -> folder.setText(chosen.getPath()));
     }
 
     private ContactFormat format() {
@@ -172,25 +181,28 @@ final class ExtractPane extends ScrollPane {
         var done = new AtomicInteger();
         var ticker = new Timeline(new KeyFrame(
                 javafx.util.Duration.millis(200),
-                event -> progress.setText(desk.words().count(done.get()) + " of " + desk.words().count(contacts.size()))));
+                event -> progress.setText(
+                        desk.words().count(done.get()) + " of " + desk.words().count(contacts.size()))));
         ticker.setCycleCount(Animation.INDEFINITE);
         ticker.play();
         var phone = layer.get().record().phone();
-        desk.work().start(
-                "Extract contacts",
-                () -> new ContactExtraction(format(), layer.get().book()::photo)
-                        .write(contacts, "Contacts of " + phone.name(), target, done::set, cancel),
-                written -> {
-                    show(written, target);
-                    desk.stepDone(phone, RouteStep.EXTRACT);
-                },
-                () -> {
-                    ticker.stop();
-                    progress.setText(cancel.isCancelled() ? "Stopped; files that were complete are there." : "");
-                    running = Optional.empty();
-                    start.setDisable(false);
-                    stop.setVisible(false);
-                });
+        desk.work()
+                .start(
+                        "Extract contacts",
+                        () -> new ContactExtraction(format(), layer.get().book()::photo)
+                                .write(contacts, "Contacts of " + phone.name(), target, done::set, cancel),
+                        written -> {
+                            show(written, target);
+                            desk.stepDone(phone, RouteStep.EXTRACT);
+                        },
+                        () -> {
+                            ticker.stop();
+                            progress.setText(
+                                    cancel.isCancelled() ? "Stopped; files that were complete are there." : "");
+                            running = Optional.empty();
+                            start.setDisable(false);
+                            stop.setVisible(false);
+                        });
     }
 
     private void show(ExtractResult written, Path target) {

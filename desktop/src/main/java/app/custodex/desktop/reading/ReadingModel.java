@@ -64,25 +64,34 @@ final class ReadingModel {
 
     /** Opens a layer, unless it is the one that is open. */
     void open(Desk.Reading target, Runnable then) {
-        var same = layer.get().filter(open -> open.record().number() == target.layer()
-                && open.record().phone().identifier().equals(target.phone().identifier()));
+        var same = layer.get()
+                .filter(open -> open.record().number() == target.layer()
+                        && open.record()
+                                .phone()
+                                .identifier()
+                                .equals(target.phone().identifier()));
         if (same.isPresent()) {
             then.run();
             return;
         }
         closeLayer();
-        desk.work().start(
-                "Layer " + target.layer() + " of " + target.phone().name(),
-                () -> desk.custodex().contacts(target.phone().identifier(), target.layer(), desk.words().locale()),
-                opened -> {
-                    closeLayer();
-                    layer.set(Optional.of(opened));
-                    lens.set(new Lens.Everyone());
-                    typed = "";
-                    refresh();
-                    opened.book().problems().stream().findFirst().ifPresent(desk.work()::tell);
-                    then.run();
-                });
+        desk.work()
+                .start(
+                        "Layer " + target.layer() + " of " + target.phone().name(),
+                        () -> desk.custodex()
+                                .contacts(
+                                        target.phone().identifier(),
+                                        target.layer(),
+                                        desk.words().locale()),
+                        opened -> {
+                            closeLayer();
+                            layer.set(Optional.of(opened));
+                            lens.set(new Lens.Everyone());
+                            typed = "";
+                            refresh();
+                            opened.book().problems().stream().findFirst().ifPresent(desk.work()::tell);
+                            then.run();
+                        });
     }
 
     private void closeLayer() {
@@ -138,22 +147,23 @@ final class ReadingModel {
 
     private static List<Contact> find(ContactsOfLayer open, String words, Lens lens, boolean backwards) {
         var found = open.index().find(words);
-        var seen =
-                switch (lens) {
-                    case Lens.Everyone everyone -> found;
-                    case Lens.Group group ->
-                        found.stream().filter(c -> c.groups().contains(group.name())).toList();
-                    case Lens.WithPhoto photo -> found.stream().filter(Contact::hasPhoto).toList();
-                };
+        var seen = switch (lens) {
+            case Lens.Everyone everyone -> found;
+            case Lens.Group group ->
+                found.stream().filter(c -> c.groups().contains(group.name())).toList();
+            case Lens.WithPhoto photo ->
+                found.stream().filter(Contact::hasPhoto).toList();
+        };
         return backwards ? seen.reversed() : seen;
     }
 
     /** How many contacts each group has, by name. */
     Map<String, Integer> groups() {
         var groups = new TreeMap<String, Integer>();
-        layer.get().ifPresent(open -> open.book()
-                .contacts()
-                .forEach(contact -> contact.groups().forEach(group -> groups.merge(group, 1, Integer::sum))));
+        layer.get()
+                .ifPresent(open -> open.book()
+                        .contacts()
+                        .forEach(contact -> contact.groups().forEach(group -> groups.merge(group, 1, Integer::sum))));
         return groups;
     }
 

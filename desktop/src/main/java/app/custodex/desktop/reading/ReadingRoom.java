@@ -10,6 +10,7 @@ import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
+import javafx.beans.binding.Bindings;
 import javafx.collections.FXCollections;
 import javafx.css.PseudoClass;
 import javafx.geometry.Pos;
@@ -29,6 +30,8 @@ import javafx.scene.layout.VBox;
 /** Where a layer is looked into: lenses, the list, one contact in full, and the tray for what is to be taken out. */
 public final class ReadingRoom extends BorderPane {
     private static final PseudoClass PRESENT = PseudoClass.getPseudoClass("present");
+
+    private static final double LETTER_HEIGHT = 20;
 
     private final Desk desk;
     private final ReadingModel model;
@@ -119,8 +122,9 @@ public final class ReadingRoom extends BorderPane {
         });
         HBox.setHgrow(list, Priority.ALWAYS);
         letters.setAlignment(Pos.TOP_CENTER);
-        letters.setMinWidth(24);
+        letters.setMinSize(24, 0);
         letters.setMaxWidth(24);
+        letters.managedProperty().bind(Bindings.isNotEmpty(letters.getChildren()));
         var listRow = new HBox(list, letters);
         VBox.setVgrow(listRow, Priority.ALWAYS);
         var middle = new VBox(search, count, listRow);
@@ -156,6 +160,7 @@ public final class ReadingRoom extends BorderPane {
         where.setText(target.phone().name() + " · layer " + target.layer() + " · opening…");
         find.clear();
         model.open(target, () -> {
+            showWhere();
             if (target.extracting()) {
                 openExtract();
             } else {
@@ -167,9 +172,19 @@ public final class ReadingRoom extends BorderPane {
 
     private void showLayer(Optional<ContactsOfLayer> layer) {
         detail.show(Optional.empty());
-        layer.ifPresent(open -> where.setText(open.record().phone().name() + " · " + open.record().phone().model() + " · layer "
-                + open.record().number() + ", " + desk.words().moment(open.record().begun(), desk.now())));
+        showWhere();
         showLenses();
+    }
+
+    private void showWhere() {
+        model.layer()
+                .get()
+                .ifPresent(open -> where.setText(String.join(
+                        " · ",
+                        open.record().phone().name(),
+                        open.record().phone().model(),
+                        "layer " + open.record().number() + ", "
+                                + desk.words().moment(open.record().begun(), desk.now()))));
     }
 
     private void showLenses() {
@@ -186,7 +201,8 @@ public final class ReadingRoom extends BorderPane {
         var groups = model.groups();
         if (!groups.isEmpty()) {
             lenses.getChildren().add(lensTitle("Groups"));
-            groups.forEach((name, size) -> lenses.getChildren().add(lens("lens-group", name, size, new Lens.Group(name))));
+            groups.forEach(
+                    (name, size) -> lenses.getChildren().add(lens("lens-group", name, size, new Lens.Group(name))));
         }
     }
 
@@ -255,7 +271,7 @@ public final class ReadingRoom extends BorderPane {
 
     private void showLetterButtons(List<Letter> found) {
         // As many as fit the height; in between, the list is scrolled.
-        int room = Math.max(8, (int) (list.getHeight() / 17));
+        int room = Math.max(8, (int) (list.getHeight() / LETTER_HEIGHT));
         int step = Math.max(1, (found.size() + room - 1) / room);
         letters.getChildren().clear();
         for (int i = 0; i < found.size(); i += step) {
@@ -285,7 +301,10 @@ public final class ReadingRoom extends BorderPane {
 
     private void showTray() {
         int picked = model.pickedCount().get();
-        tray.setText(picked == 0 ? "nothing picked; Extract takes all that is shown" : desk.words().count(picked, "contact", "contacts"));
+        tray.setText(
+                picked == 0
+                        ? "nothing picked; Extract takes all that is shown"
+                        : desk.words().count(picked, "contact", "contacts"));
         list.refresh();
         detail.refreshPick();
         extract.refresh();

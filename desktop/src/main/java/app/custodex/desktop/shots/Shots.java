@@ -8,8 +8,8 @@ import app.custodex.desktop.BayModel;
 import app.custodex.desktop.Desk;
 import app.custodex.docket.Docket;
 import app.custodex.docket.Docket.Consent;
-import app.custodex.docket.RouteStep;
 import app.custodex.drawer.PracticePhone;
+import app.custodex.model.Contact;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -25,6 +25,7 @@ import javafx.embed.swing.SwingFXUtils;
 import javafx.scene.Scene;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
+import javafx.scene.control.ListView;
 import javafx.scene.control.TextField;
 import javafx.stage.Stage;
 import javax.imageio.ImageIO;
@@ -88,13 +89,22 @@ public final class Shots {
         var pellow = desk.bays().get(1);
         var phones = workplace.drawer().orElseThrow().phones();
 
-        until("the phones", () -> ostrel.status().get().isPresent() && pellow.status().get().isPresent());
+        until(
+                "the phones",
+                () -> ostrel.status().get().isPresent() && pellow.status().get().isPresent());
         act(() -> desk.writeDocket(
                 ostrel,
-                form("Fenna Rook", "+44 7700 900 412", "Moves to a new Pellow; wants her grandfather's number and voicemail kept", true)));
+                form(
+                        "Fenna Rook",
+                        "+44 7700 900 412",
+                        "Moves to a new Pellow; wants her grandfather's number and voicemail kept",
+                        true)));
         act(() -> desk.writeDocket(
-                pellow, form("Jorun Tasch", "jorun@example.org", "Screen is cracked; a copy before the repair", false)));
-        until("the dockets", () -> pellow.docket().get().isPresent() && ostrel.docket().get().isPresent());
+                pellow,
+                form("Jorun Tasch", "jorun@example.org", "Screen is cracked; a copy before the repair", false)));
+        until(
+                "the dockets",
+                () -> pellow.docket().get().isPresent() && ostrel.docket().get().isPresent());
         tap(phones.get(1), "unlock", "maker-menu");
         until("the maker menu", () -> pellow.status().get().orElseThrow().done().size() == 2);
         act(() -> desk.show(pellow));
@@ -113,10 +123,15 @@ public final class Shots {
             desk.show(ostrel);
             desk.backUp(ostrel);
         });
-        until("a rate", () -> ostrel.progress().get().filter(p -> p.left().isPresent()).isPresent());
+        until(
+                "a rate",
+                () -> ostrel.progress().get().filter(p -> p.left().isPresent()).isPresent());
         both(workplace, workplace.scene(), "backup-running");
         phones.getFirst().slowDown(PracticePhone.FULL_SPEED);
-        until("the layer", () -> ostrel.outcome().get().isPresent() && !ostrel.layers().get().isEmpty());
+        until(
+                "the layer",
+                () -> ostrel.outcome().get().isPresent()
+                        && !ostrel.layers().get().isEmpty());
         both(workplace, workplace.scene(), "backup-result");
 
         phones.getFirst().takePhotos(8);
@@ -125,14 +140,17 @@ public final class Shots {
         until("the question", () -> phones.get(1).taps().stream().anyMatch(t -> t.id().equals("accept")));
         tap(phones.get(1), "accept");
         until("the Pellow", pellow::ready);
-        act(() -> desk.writeDocket(pellow, form("Jorun Tasch", "jorun@example.org", "Screen is cracked; a copy before the repair", true)));
+        act(() -> desk.writeDocket(
+                pellow, form("Jorun Tasch", "jorun@example.org", "Screen is cracked; a copy before the repair", true)));
         until("consent", () -> desk.canBackUp(pellow));
         backUpAgain(desk, pellow, 1);
 
         act(() -> desk.read(ostrel.phone().orElseThrow(), 2, false));
         until("the contacts", () -> lookup(workplace.scene(), "#contacts-count", "412 contacts"));
-        act(() -> type(workplace.scene(), "rook"));
+        act(() -> type(workplace.scene(), "lighthouse"));
         until("the found ones", () -> !lookup(workplace.scene(), "#contacts-count", "412 contacts"));
+        act(() -> choose(workplace.scene(), "Halvard Rook"));
+        Thread.sleep(500); // the photo is read beside
         both(workplace, workplace.scene(), "reading-room");
         act(() -> type(workplace.scene(), ""));
         act(() -> desk.read(ostrel.phone().orElseThrow(), 2, true));
@@ -155,7 +173,8 @@ public final class Shots {
         act(() -> desk.backUp(bay));
         until(
                 "layer " + layer,
-                () -> bay.outcome().get().isPresent() && bay.layers().get().size() == layer
+                () -> bay.outcome().get().isPresent()
+                        && bay.layers().get().size() == layer
                         && bay.layers().get().getLast().lastCheck().isPresent());
     }
 
@@ -182,6 +201,17 @@ public final class Shots {
 
     private static void type(Scene scene, String words) {
         ((TextField) scene.lookup("#contacts-find")).setText(words);
+    }
+
+    private static void choose(Scene scene, String title) {
+        if (scene.lookup("#contacts") instanceof ListView<?> list) {
+            for (int i = 0; i < list.getItems().size(); i++) {
+                if (list.getItems().get(i) instanceof Contact contact
+                        && contact.title().equals(title)) {
+                    list.getSelectionModel().select(i);
+                }
+            }
+        }
     }
 
     private void both(Workplace workplace, Scene scene, String name) throws Exception {

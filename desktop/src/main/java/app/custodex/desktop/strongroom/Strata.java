@@ -37,7 +37,8 @@ final class Strata extends Region {
         var shown = layers.subList(Math.max(0, layers.size() - (int) (width / LEAST_WIDTH)), layers.size());
         long first = shown.getFirst().begun().toEpochMilli();
         double span = Math.max(1, shown.getLast().begun().toEpochMilli() - first);
-        double most = Math.max(1, shown.stream().mapToLong(LayerRecord::freshBytes).max().orElse(1));
+        double most = Math.max(
+                1, shown.stream().mapToLong(LayerRecord::freshBytes).max().orElse(1));
         double free = width - LEAST_WIDTH * shown.size();
         double bottom = HEIGHT - 4;
         for (int i = 0; i < shown.size(); i++) {

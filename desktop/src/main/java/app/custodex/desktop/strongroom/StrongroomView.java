@@ -55,7 +55,8 @@ public final class StrongroomView extends VBox {
         phones.setId("stored-phones");
         phones.setFixedCellSize(92);
         phones.getStyleClass().add("pane-border");
-        phones.setPlaceholder(Parts.sentence("Nothing is kept here yet. A backup puts its first layer here.", "lesser"));
+        phones.setPlaceholder(
+                Parts.sentence("Nothing is kept here yet. A backup puts its first layer here.", "lesser"));
         phones.setCellFactory(view -> new PhoneCell(desk));
         phones.getSelectionModel().selectedItemProperty().addListener((o, was, is) -> choose(is));
         VBox.setVgrow(phones, Priority.ALWAYS);
@@ -88,13 +89,17 @@ public final class StrongroomView extends VBox {
         var identifier = Optional.ofNullable(phones.getSelectionModel().getSelectedItem())
                 .map(phone -> phone.identity().identifier());
         phones.setItems(FXCollections.observableList(holdings.phones()));
-        long stored = holdings.phones().stream().mapToLong(StoredPhone::storedBytes).sum();
-        long count = holdings.phones().stream().mapToLong(phone -> phone.layers().size()).sum();
+        long stored =
+                holdings.phones().stream().mapToLong(StoredPhone::storedBytes).sum();
+        long count = holdings.phones().stream()
+                .mapToLong(phone -> phone.layers().size())
+                .sum();
         var words = desk.words();
         var where = "in " + desk.custodex().strongroom().root();
         summary.setText(where + " · " + words.count(holdings.phones().size(), "phone", "phones") + ", "
                 + words.count(count, "layer", "layers") + ", " + words.bytes(stored));
-        identifier.flatMap(holdings::phone)
+        identifier
+                .flatMap(holdings::phone)
                 .ifPresentOrElse(
                         phone -> phones.getSelectionModel().select(phone),
                         () -> phones.getSelectionModel().selectFirst());
@@ -124,15 +129,21 @@ public final class StrongroomView extends VBox {
         read.setDisable(layer().isEmpty());
         check.setDisable(layer().isEmpty() || running.isPresent());
         damage.getChildren().clear();
-        layer().flatMap(SealedLayer::lastCheck).filter(report -> !report.sound()).ifPresent(this::tellDamage);
+        layer().flatMap(SealedLayer::lastCheck)
+                .filter(report -> !report.sound())
+                .ifPresent(this::tellDamage);
     }
 
     private void tellDamage(CheckReport report) {
-        report.damage().stream().limit(3).forEach(d -> damage.getChildren().add(Parts.state(Mark.TROUBLE, d.sentence())));
+        report.damage().stream()
+                .limit(3)
+                .forEach(d -> damage.getChildren().add(Parts.state(Mark.TROUBLE, d.sentence())));
         damage.getChildren()
                 .add(Parts.sentence(
                         desk.words().count(report.items().size(), "item is", "items are") + " hit"
-                                + (report.items().isEmpty() ? "." : ", the first: " + report.items().getFirst() + "."),
+                                + (report.items().isEmpty()
+                                        ? "."
+                                        : ", the first: " + report.items().getFirst() + "."),
                         "lesser"));
     }
 
@@ -150,24 +161,28 @@ public final class StrongroomView extends VBox {
         running = Optional.of(cancel);
         var bytes = new AtomicLong();
         var ticker = new Timeline(new KeyFrame(
-                javafx.util.Duration.millis(250), event -> progress.setText("read back " + desk.words().bytes(bytes.get()))));
+                javafx.util.Duration.millis(250),
+                event -> progress.setText("read back " + desk.words().bytes(bytes.get()))));
         ticker.setCycleCount(Animation.INDEFINITE);
         ticker.play();
         checking(true);
-        desk.work().start(
-                "Check of layer " + record.number(),
-                () -> desk.custodex().check(record.phone().identifier(), record.number(), bytes::addAndGet, cancel),
-                report -> progress.setText("layer " + report.layer() + ": " + (report.sound() ? "sound" : "damaged")),
-                () -> {
-                    ticker.stop();
-                    running = Optional.empty();
-                    if (cancel.isCancelled()) {
-                        progress.setText("stopped; nothing is concluded");
-                    }
-                    checking(false);
-                    desk.refreshHoldings();
-                    choose(phones.getSelectionModel().getSelectedItem());
-                });
+        desk.work()
+                .start(
+                        "Check of layer " + record.number(),
+                        () -> desk.custodex()
+                                .check(record.phone().identifier(), record.number(), bytes::addAndGet, cancel),
+                        report -> progress.setText(
+                                "layer " + report.layer() + ": " + (report.sound() ? "sound" : "damaged")),
+                        () -> {
+                            ticker.stop();
+                            running = Optional.empty();
+                            if (cancel.isCancelled()) {
+                                progress.setText("stopped; nothing is concluded");
+                            }
+                            checking(false);
+                            desk.refreshHoldings();
+                            choose(phones.getSelectionModel().getSelectedItem());
+                        });
     }
 
     private void checking(boolean on) {
@@ -188,9 +203,17 @@ public final class StrongroomView extends VBox {
             var words = desk.words();
             var record = layer.record();
             var seal = layer.damaged()
-                    ? Parts.state(Mark.TROUBLE, layer.lastCheck().map(r -> words.count(r.items().size(), "item", "items")).orElse("") + " damaged")
+                    ? Parts.state(
+                            Mark.TROUBLE,
+                            layer.lastCheck()
+                                            .map(r -> words.count(r.items().size(), "item", "items"))
+                                            .orElse("") + " damaged")
                     : layer.sound()
-                            ? Parts.state(Mark.DONE, "checked " + words.moment(layer.lastCheck().get().at(), desk.now()))
+                            ? Parts.state(
+                                    Mark.DONE,
+                                    "checked "
+                                            + words.moment(
+                                                    layer.lastCheck().get().at(), desk.now()))
                             : Parts.state(Mark.NEVER, "never checked");
             var row = new HBox(
                     column(70, "Layer " + record.number()),
@@ -231,10 +254,11 @@ public final class StrongroomView extends VBox {
             var who = new VBox(
                     2,
                     UserText.line(phone.identity().name(), "strong"),
-                    Parts.text(phone.identity().model() + " · " + phone.identity().serial(), "lesser"),
                     Parts.text(
-                            words.count(phone.layers().size(), "layer", "layers") + ", " + words.bytes(phone.storedBytes())
-                                    + " stored",
+                            phone.identity().model() + " · " + phone.identity().serial(), "lesser"),
+                    Parts.text(
+                            words.count(phone.layers().size(), "layer", "layers") + ", "
+                                    + words.bytes(phone.storedBytes()) + " stored",
                             "lesser"));
             who.setAlignment(Pos.CENTER_LEFT);
             who.setMinWidth(230);

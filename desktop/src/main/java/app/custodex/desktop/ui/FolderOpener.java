@@ -21,7 +21,8 @@ public final class FolderOpener {
                     .redirectErrorStream(true)
                     .redirectOutput(ProcessBuilder.Redirect.DISCARD)
                     .start();
-            // Windows' program answers 1 even when it showed the folder; one that still runs after a moment has shown it.
+            // Windows' program answers 1 even when it showed the folder; one that still runs after a moment has shown
+            // it.
             if (process.waitFor(5, TimeUnit.SECONDS) && process.exitValue() != 0 && !system.startsWith("windows")) {
                 throw none(folder);
             }

@@ -5,6 +5,7 @@ import javafx.geometry.Pos;
 import javafx.geometry.VPos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
+import javafx.scene.control.Control;
 import javafx.scene.control.Label;
 import javafx.scene.layout.ColumnConstraints;
 import javafx.scene.layout.GridPane;
@@ -114,8 +115,9 @@ public final class Parts {
         int row = grid.getRowCount();
         var name = text(label, "lesser");
         name.setMinWidth(Region.USE_PREF_SIZE);
-        GridPane.setValignment(name, VPos.BASELINE);
-        GridPane.setValignment(value, VPos.BASELINE);
+        GridPane.setValignment(name, VPos.TOP);
+        GridPane.setValignment(value, VPos.TOP);
+        name.getStyleClass().add(value instanceof Control && !(value instanceof Label) ? "field-name" : "fact-name");
         grid.addRow(row, name, value);
     }
 

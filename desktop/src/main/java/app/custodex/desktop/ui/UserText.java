@@ -28,6 +28,9 @@ public final class UserText extends StackPane {
         getStyleClass().add("user-text");
         getStyleClass().addAll(styleClasses);
         setMinWidth(0);
+        if (!oneLine) {
+            setMinHeight(USE_PREF_SIZE);
+        }
         setAlignment(javafx.geometry.Pos.CENTER_LEFT);
     }
 
@@ -73,6 +76,9 @@ public final class UserText extends StackPane {
         label.setTextOverrun(OverrunStyle.ELLIPSIS);
         label.setMinWidth(0);
         label.setMaxWidth(Double.MAX_VALUE);
+        if (!oneLine) {
+            label.setMinHeight(USE_PREF_SIZE);
+        }
         return label;
     }
 
@@ -92,7 +98,8 @@ public final class UserText extends StackPane {
                 }
                 box.getChildren().add(label);
             }
-            box.setNodeOrientation(startsRightToLeft(shown) ? NodeOrientation.RIGHT_TO_LEFT : NodeOrientation.LEFT_TO_RIGHT);
+            box.setNodeOrientation(
+                    startsRightToLeft(shown) ? NodeOrientation.RIGHT_TO_LEFT : NodeOrientation.LEFT_TO_RIGHT);
             box.setMaxWidth(USE_PREF_SIZE);
             return box;
         }

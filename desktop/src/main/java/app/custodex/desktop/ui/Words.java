@@ -24,7 +24,10 @@ public record Words(Locale locale, ZoneId zone) {
     }
 
     public String time(Instant at) {
-        return DateTimeFormatter.ofLocalizedTime(FormatStyle.SHORT).localizedBy(locale).withZone(zone).format(at);
+        return DateTimeFormatter.ofLocalizedTime(FormatStyle.SHORT)
+                .localizedBy(locale)
+                .withZone(zone)
+                .format(at);
     }
 
     /** "today 9:31", or the day and the time. */
@@ -33,7 +36,9 @@ public record Words(Locale locale, ZoneId zone) {
         if (day.equals(now.atZone(zone).toLocalDate())) {
             return "today " + time(at);
         }
-        return DateTimeFormatter.ofLocalizedDate(FormatStyle.MEDIUM).localizedBy(locale).format(day) + ", " + time(at);
+        return DateTimeFormatter.ofLocalizedDate(FormatStyle.MEDIUM)
+                        .localizedBy(locale)
+                        .format(day) + ", " + time(at);
     }
 
     public String local(LocalDateTime at) {

@@ -21,10 +21,13 @@ final class Chronicle {
             "Lost two creels and a gate. Could be worse. Breakfast?",
             "Bring the kettle. And the dog 🐕");
     private static final List<String> CHOIR = List.of(
-            "Bus leaves at ten past six, not ten to", "Who has the tuning fork?", "Second verse from bar 12, please",
-            "شكراً جزيلاً 🌊", "Sheet music is in the blue folder. The OTHER blue folder.");
-    private static final List<String> BOAT = List.of(
-            "4,200 and the oars stay", "3,900 and I take her tonight", "Does she leak?", "Only when it rains");
+            "Bus leaves at ten past six, not ten to",
+            "Who has the tuning fork?",
+            "Second verse from bar 12, please",
+            "شكراً جزيلاً 🌊",
+            "Sheet music is in the blue folder. The OTHER blue folder.");
+    private static final List<String> BOAT =
+            List.of("4,200 and the oars stay", "3,900 and I take her tonight", "Does she leak?", "Only when it rains");
 
     private Chronicle() {}
 
@@ -66,6 +69,9 @@ final class Chronicle {
         return List.of(
                 new Note("Storm list", "Lamp\nRope, doubled\nKettle\nDog", LocalDateTime.of(2025, 11, 13, 22, 4)),
                 new Note("Seaweed prices", "Dulse 14\nKelp 6\nSugar kelp 9", LocalDateTime.of(2025, 12, 1, 8, 20)),
-                new Note("Setlist", "1. The gannet\n2. Slow tide\n3. Encore: whatever Halvard wants", LocalDateTime.of(2026, 1, 3, 21, 0)));
+                new Note(
+                        "Setlist",
+                        "1. The gannet\n2. Slow tide\n3. Encore: whatever Halvard wants",
+                        LocalDateTime.of(2026, 1, 3, 21, 0)));
     }
 }

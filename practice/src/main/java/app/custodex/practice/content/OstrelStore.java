@@ -30,7 +30,12 @@ public final class OstrelStore {
         bookmarks(files.resolve("store/web/web.db"));
         media(files, seed);
         return StoreCounts.of(
-                people.size(), messages.size(), calls.size(), Chronicle.events().size(), Chronicle.notes().size(), 2);
+                people.size(),
+                messages.size(),
+                calls.size(),
+                Chronicle.events().size(),
+                Chronicle.notes().size(),
+                2);
     }
 
     private static long micros(LocalDateTime time) {
@@ -93,11 +98,13 @@ public final class OstrelStore {
                 file,
                 db -> {
                     try (var sql = db.createStatement()) {
-                        sql.executeUpdate("CREATE TABLE person (id INTEGER PRIMARY KEY, uid TEXT, prefix TEXT, given TEXT,"
-                                + " middle TEXT, family TEXT, suffix TEXT, sound_given TEXT, sound_family TEXT,"
-                                + " nickname TEXT, organisation TEXT, department TEXT, title TEXT, birthday TEXT,"
-                                + " note TEXT, changed INTEGER)");
-                        sql.executeUpdate("CREATE TABLE reach (person INTEGER, place INTEGER, way TEXT, label TEXT, value TEXT)");
+                        sql.executeUpdate(
+                                "CREATE TABLE person (id INTEGER PRIMARY KEY, uid TEXT, prefix TEXT, given TEXT,"
+                                        + " middle TEXT, family TEXT, suffix TEXT, sound_given TEXT, sound_family TEXT,"
+                                        + " nickname TEXT, organisation TEXT, department TEXT, title TEXT, birthday TEXT,"
+                                        + " note TEXT, changed INTEGER)");
+                        sql.executeUpdate(
+                                "CREATE TABLE reach (person INTEGER, place INTEGER, way TEXT, label TEXT, value TEXT)");
                         sql.executeUpdate("CREATE TABLE post (person INTEGER, place INTEGER, label TEXT, street TEXT,"
                                 + " town TEXT, region TEXT, code TEXT, country TEXT)");
                         sql.executeUpdate("CREATE TABLE portrait (person INTEGER PRIMARY KEY, image BLOB)");
@@ -121,9 +128,24 @@ public final class OstrelStore {
             int id = firstId;
             for (var p : people) {
                 long changed = p.changedMillis() * 1_000 - EPOCH.toEpochMilli() * 1_000;
-                set(person, id, p.uid(), p.prefix(), p.given(), p.middle(), p.family(), p.suffix(), p.phoneticGiven(),
-                        p.phoneticFamily(), p.nickname(), p.organisation(), p.department(), p.title(), p.birthday(),
-                        p.note(), changed);
+                set(
+                        person,
+                        id,
+                        p.uid(),
+                        p.prefix(),
+                        p.given(),
+                        p.middle(),
+                        p.family(),
+                        p.suffix(),
+                        p.phoneticGiven(),
+                        p.phoneticFamily(),
+                        p.nickname(),
+                        p.organisation(),
+                        p.department(),
+                        p.title(),
+                        p.birthday(),
+                        p.note(),
+                        changed);
                 for (int i = 0; i < p.reach().size(); i++) {
                     var r = p.reach().get(i);
                     set(reach, id, i, r.way(), r.label(), r.value());
@@ -185,7 +207,8 @@ public final class OstrelStore {
                         sql.executeUpdate(
                                 "CREATE TABLE call (id INTEGER PRIMARY KEY, person INTEGER, made INTEGER, at INTEGER, seconds INTEGER)");
                     }
-                    try (var insert = db.prepareStatement("INSERT INTO call(person,made,at,seconds) VALUES (?,?,?,?)")) {
+                    try (var insert =
+                            db.prepareStatement("INSERT INTO call(person,made,at,seconds) VALUES (?,?,?,?)")) {
                         for (var c : calls) {
                             set(insert, c.person() + 1, c.made() ? 1 : 0, micros(c.at()), c.seconds());
                         }
@@ -202,7 +225,8 @@ public final class OstrelStore {
                         sql.executeUpdate(
                                 "CREATE TABLE event (id INTEGER PRIMARY KEY, title TEXT, place TEXT, begins INTEGER, minutes INTEGER)");
                     }
-                    try (var insert = db.prepareStatement("INSERT INTO event(title,place,begins,minutes) VALUES (?,?,?,?)")) {
+                    try (var insert =
+                            db.prepareStatement("INSERT INTO event(title,place,begins,minutes) VALUES (?,?,?,?)")) {
                         for (var e : Chronicle.events()) {
                             set(insert, e.title(), e.place(), micros(e.from()), e.minutes());
                         }
@@ -216,7 +240,8 @@ public final class OstrelStore {
                 file,
                 db -> {
                     try (var sql = db.createStatement()) {
-                        sql.executeUpdate("CREATE TABLE note (id INTEGER PRIMARY KEY, title TEXT, text TEXT, changed INTEGER)");
+                        sql.executeUpdate(
+                                "CREATE TABLE note (id INTEGER PRIMARY KEY, title TEXT, text TEXT, changed INTEGER)");
                     }
                     try (var insert = db.prepareStatement("INSERT INTO note(title,text,changed) VALUES (?,?,?)")) {
                         for (var n : Chronicle.notes()) {
@@ -232,7 +257,8 @@ public final class OstrelStore {
                 file,
                 db -> {
                     try (var sql = db.createStatement()) {
-                        sql.executeUpdate("CREATE TABLE bookmark (id INTEGER PRIMARY KEY, title TEXT, address TEXT, added INTEGER)");
+                        sql.executeUpdate(
+                                "CREATE TABLE bookmark (id INTEGER PRIMARY KEY, title TEXT, address TEXT, added INTEGER)");
                         sql.executeUpdate("INSERT INTO bookmark(title,address,added) VALUES"
                                 + " ('Tide tables','https://example.org/tides',780000000000000),"
                                 + " ('Ferry times','https://example.net/ferry?from=nordvoe',790000000000000)");
@@ -244,15 +270,20 @@ public final class OstrelStore {
     private static void media(Path files, long seed) throws IOException {
         for (int i = 0; i < 36; i++) {
             var day = Photographer.LAST_DAY.minusDays(i * 11L);
-            var folder = Files.createDirectories(files.resolve("roll/%d-%02d".formatted(day.getYear(), day.getMonthValue())));
+            var folder = Files.createDirectories(
+                    files.resolve("roll/%d-%02d".formatted(day.getYear(), day.getMonthValue())));
             if (i % 6 == 0) {
-                Clips.put("island-%d.heic".formatted(i / 6), folder.resolve("P%04d.heic".formatted(i)), day.atTime(12, 4));
+                Clips.put(
+                        "island-%d.heic".formatted(i / 6),
+                        folder.resolve("P%04d.heic".formatted(i)),
+                        day.atTime(12, 4));
             } else {
                 Photographer.take(folder.resolve("P%04d.jpg".formatted(i)), seed * 100 + i, day);
             }
         }
         Clips.put("storm-night.mp4", files.resolve("roll/2025-11/V0001.mp4"), LocalDateTime.of(2025, 11, 14, 21, 31));
-        Clips.put("grandfather.amr", files.resolve("store/voicemail/VM-0001.amr"), LocalDateTime.of(2025, 11, 3, 18, 12));
+        Clips.put(
+                "grandfather.amr", files.resolve("store/voicemail/VM-0001.amr"), LocalDateTime.of(2025, 11, 3, 18, 12));
         Clips.put("slow-tide.m4a", files.resolve("sound/music/Slow tide.m4a"), LocalDateTime.of(2025, 6, 1, 10, 0));
         Clips.put("gannet.m4a", files.resolve("sound/ring/Gannet.m4a"), LocalDateTime.of(2025, 6, 1, 10, 0));
         Clips.put("gannet.m4a", files.resolve("sound/memos/Second verse.m4a"), LocalDateTime.of(2025, 12, 20, 20, 40));

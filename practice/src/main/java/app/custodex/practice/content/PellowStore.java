@@ -45,7 +45,12 @@ public final class PellowStore {
                 NOW);
         media(files, seed);
         return StoreCounts.of(
-                people.size(), messages.size(), calls.size(), Chronicle.events().size(), Chronicle.notes().size(), 1);
+                people.size(),
+                messages.size(),
+                calls.size(),
+                Chronicle.events().size(),
+                Chronicle.notes().size(),
+                1);
     }
 
     /** vCard 3.0 (RFC 2426) as phones of this family write it, with their own folding and quoted separators. */
@@ -57,13 +62,29 @@ public final class PellowStore {
             line(out, "BEGIN:VCARD");
             line(out, "VERSION:3.0");
             line(out, "UID:" + p.uid());
-            line(out, "N:" + String.join(";", text(p.family()), text(p.given()), text(p.middle()), text(p.prefix()), text(p.suffix())));
-            line(out, "FN:" + text((p.prefix() + " " + p.given() + " " + p.family() + " " + p.suffix()).replaceAll("\\s+", " ").strip()));
+            line(
+                    out,
+                    "N:"
+                            + String.join(
+                                    ";",
+                                    text(p.family()),
+                                    text(p.given()),
+                                    text(p.middle()),
+                                    text(p.prefix()),
+                                    text(p.suffix())));
+            line(
+                    out,
+                    "FN:"
+                            + text((p.prefix() + " " + p.given() + " " + p.family() + " " + p.suffix())
+                                    .replaceAll("\\s+", " ")
+                                    .strip()));
             optional(out, "NICKNAME:", p.nickname());
             optional(out, "X-PHONETIC-FIRST-NAME:", p.phoneticGiven());
             optional(out, "X-PHONETIC-LAST-NAME:", p.phoneticFamily());
             if (!p.organisation().isEmpty()) {
-                line(out, "ORG:" + text(p.organisation()) + (p.department().isEmpty() ? "" : ";" + text(p.department())));
+                line(
+                        out,
+                        "ORG:" + text(p.organisation()) + (p.department().isEmpty() ? "" : ";" + text(p.department())));
             }
             optional(out, "TITLE:", p.title());
             optional(out, "BDAY:", p.birthday());
@@ -72,11 +93,26 @@ public final class PellowStore {
                 group = reach(out, r, group);
             }
             for (var a : p.posts()) {
-                line(out, "ADR;TYPE=" + a.label().toUpperCase(Locale.ROOT) + ":;;" + String.join(";", text(a.street()),
-                        text(a.town()), text(a.region()), text(a.code()), text(a.country())));
+                line(
+                        out,
+                        "ADR;TYPE=" + a.label().toUpperCase(Locale.ROOT) + ":;;"
+                                + String.join(
+                                        ";",
+                                        text(a.street()),
+                                        text(a.town()),
+                                        text(a.region()),
+                                        text(a.code()),
+                                        text(a.country())));
             }
             if (!p.circles().isEmpty()) {
-                line(out, "CATEGORIES:" + String.join(",", p.circles().stream().map(PellowStore::text).toList()));
+                line(
+                        out,
+                        "CATEGORIES:"
+                                + String.join(
+                                        ",",
+                                        p.circles().stream()
+                                                .map(PellowStore::text)
+                                                .toList()));
             }
             optional(out, "NOTE:", p.note());
             if (p.portrait().length > 0) {
@@ -89,19 +125,17 @@ public final class PellowStore {
     }
 
     private static int reach(Writer out, Person.Reach r, int group) throws IOException {
-        var property =
-                switch (r.way()) {
-                    case "phone" -> "TEL";
-                    case "mail" -> "EMAIL";
-                    case "web" -> "URL";
-                    default -> "IMPP";
-                };
-        var type =
-                switch (r.label()) {
-                    case "mobile" -> ";TYPE=CELL";
-                    case "home", "work", "fax" -> ";TYPE=" + r.label().toUpperCase(Locale.ROOT);
-                    default -> "";
-                };
+        var property = switch (r.way()) {
+            case "phone" -> "TEL";
+            case "mail" -> "EMAIL";
+            case "web" -> "URL";
+            default -> "IMPP";
+        };
+        var type = switch (r.label()) {
+            case "mobile" -> ";TYPE=CELL";
+            case "home", "work", "fax" -> ";TYPE=" + r.label().toUpperCase(Locale.ROOT);
+            default -> "";
+        };
         var value = property.equals("IMPP") ? r.label().toLowerCase(Locale.ROOT) + ":" + r.value() : r.value();
         if (!type.isEmpty()) {
             line(out, property + type + ":" + value);
@@ -120,7 +154,10 @@ public final class PellowStore {
     }
 
     private static String text(String value) {
-        return value.replace("\\", "\\\\").replace("\n", "\\n").replace(",", "\\,").replace(";", "\\;");
+        return value.replace("\\", "\\\\")
+                .replace("\n", "\\n")
+                .replace(",", "\\,")
+                .replace(";", "\\;");
     }
 
     /** Folds at 75 octets without splitting a character (RFC 2426 §2.6). */
@@ -167,10 +204,13 @@ public final class PellowStore {
         try (var db = DriverManager.getConnection("jdbc:sqlite:" + file);
                 var sql = db.createStatement()) {
             db.setAutoCommit(false);
-            sql.executeUpdate("CREATE TABLE message (id INTEGER PRIMARY KEY, contact INTEGER, outgoing INTEGER, time INTEGER, body TEXT)");
-            sql.executeUpdate("CREATE TABLE call (id INTEGER PRIMARY KEY, contact INTEGER, outgoing INTEGER, time INTEGER, duration INTEGER)");
+            sql.executeUpdate(
+                    "CREATE TABLE message (id INTEGER PRIMARY KEY, contact INTEGER, outgoing INTEGER, time INTEGER, body TEXT)");
+            sql.executeUpdate(
+                    "CREATE TABLE call (id INTEGER PRIMARY KEY, contact INTEGER, outgoing INTEGER, time INTEGER, duration INTEGER)");
             try (var message = db.prepareStatement("INSERT INTO message(contact,outgoing,time,body) VALUES (?,?,?,?)");
-                    var call = db.prepareStatement("INSERT INTO call(contact,outgoing,time,duration) VALUES (?,?,?,?)")) {
+                    var call =
+                            db.prepareStatement("INSERT INTO call(contact,outgoing,time,duration) VALUES (?,?,?,?)")) {
                 for (var m : messages) {
                     message.setInt(1, m.person());
                     message.setBoolean(2, m.sent());
@@ -201,10 +241,17 @@ public final class PellowStore {
         }
         Clips.put("harbour.webp", files.resolve("Pictures/2025/harbour.webp"), LocalDateTime.of(2025, 8, 2, 14, 0));
         Clips.put("storm-night.mp4", files.resolve("Pictures/2025/storm.mp4"), LocalDateTime.of(2025, 11, 14, 21, 31));
-        Clips.put("gannet.opus", files.resolve("Voice notes/2025-12-20 second verse.opus"), LocalDateTime.of(2025, 12, 20, 20, 40));
+        Clips.put(
+                "gannet.opus",
+                files.resolve("Voice notes/2025-12-20 second verse.opus"),
+                LocalDateTime.of(2025, 12, 20, 20, 40));
         Clips.put("slow-tide.m4a", files.resolve("Music/Slow tide.m4a"), LocalDateTime.of(2025, 6, 1, 10, 0));
-        Clips.put("grandfather.amr", files.resolve("Shared/Mailbox calls/0001.amr"), LocalDateTime.of(2025, 11, 3, 18, 12));
-        Clips.text("Ferry rota, winter\n\nMon  Jorun\nTue  Jorun\nWed  storm\n", files.resolve("Documents/Rota.txt"), NOW);
+        Clips.put(
+                "grandfather.amr",
+                files.resolve("Shared/Mailbox calls/0001.amr"),
+                LocalDateTime.of(2025, 11, 3, 18, 12));
+        Clips.text(
+                "Ferry rota, winter\n\nMon  Jorun\nTue  Jorun\nWed  storm\n", files.resolve("Documents/Rota.txt"), NOW);
         Clips.text("{\"queue\":[]}\n", files.resolve("App data/ferry-pass/state.json"), NOW);
     }
 }

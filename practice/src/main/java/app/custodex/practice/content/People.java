@@ -17,15 +17,82 @@ public final class People {
     private static final long NOW = Instant.parse("2026-01-18T20:00:00Z").toEpochMilli();
 
     private static final List<String> GIVEN = List.of(
-            "Fenna", "Jorun", "Halvard", "Maren", "Ivo", "Noor", "Sunniva", "Eilif", "Tove", "Brann", "Alva", "Odd",
-            "Runa", "Kjell", "Signe", "Torben", "Ylva", "Aksel", "Liv", "Snorre", "Ragna", "Isak", "Dagny", "Pål",
-            "Oona", "Cormac", "Beathag", "Fearn", "Lowri", "Emrys", "Séa", "Zofja", "Łucja", "Ömür", "Çağrı", "Ngọc",
-            "Thandeka", "Amara", "Kofi", "Leilani");
+            "Fenna",
+            "Jorun",
+            "Halvard",
+            "Maren",
+            "Ivo",
+            "Noor",
+            "Sunniva",
+            "Eilif",
+            "Tove",
+            "Brann",
+            "Alva",
+            "Odd",
+            "Runa",
+            "Kjell",
+            "Signe",
+            "Torben",
+            "Ylva",
+            "Aksel",
+            "Liv",
+            "Snorre",
+            "Ragna",
+            "Isak",
+            "Dagny",
+            "Pål",
+            "Oona",
+            "Cormac",
+            "Beathag",
+            "Fearn",
+            "Lowri",
+            "Emrys",
+            "Séa",
+            "Zofja",
+            "Łucja",
+            "Ömür",
+            "Çağrı",
+            "Ngọc",
+            "Thandeka",
+            "Amara",
+            "Kofi",
+            "Leilani");
     private static final List<String> FAMILY = List.of(
-            "Rook", "Tasch", "Quill", "Kelp", "Said", "Marrow", "Skarv", "Holm", "Tangen", "Brekke", "Saltvik", "Ness",
-            "Voe", "Geo", "Stack", "Wrack", "Dulse", "Fulmar", "Petrel", "Lomvi", "Teiste", "Sund", "Vik", "Haug",
-            "Ó Dálach", "MacRuarie", "van der Zee", "Åkerbrygg", "Østgard", "Ármannsdal", "Żuraw", "Şahinoğ",
-            "Lindqvist-Holm", "D'Arvor", "Nuñoa");
+            "Rook",
+            "Tasch",
+            "Quill",
+            "Kelp",
+            "Said",
+            "Marrow",
+            "Skarv",
+            "Holm",
+            "Tangen",
+            "Brekke",
+            "Saltvik",
+            "Ness",
+            "Voe",
+            "Geo",
+            "Stack",
+            "Wrack",
+            "Dulse",
+            "Fulmar",
+            "Petrel",
+            "Lomvi",
+            "Teiste",
+            "Sund",
+            "Vik",
+            "Haug",
+            "Ó Dálach",
+            "MacRuarie",
+            "van der Zee",
+            "Åkerbrygg",
+            "Østgard",
+            "Ármannsdal",
+            "Żuraw",
+            "Şahinoğ",
+            "Lindqvist-Holm",
+            "D'Arvor",
+            "Nuñoa");
     private static final List<String[]> OTHER_SCRIPTS = List.of(
             new String[] {"نور", "سعيد", "Noor", "Said"},
             new String[] {"海斗", "浜名", "かいと", "はまな"},
@@ -36,8 +103,15 @@ public final class People {
             new String[] {"נועם", "חופי", "Noam", "Hofi"},
             new String[] {"晓岚", "陆", "Xiaolan", "Lu"});
     private static final List<String> WORK = List.of(
-            "Skerrow Ferry Terminal", "Seaweed Farm Nordvoe", "Skerrow Choir", "Lighthouse Guides", "School Kitchen",
-            "Harbour Office", "Slipway & Sons", "Storm Watch; Island Radio", "Knit, Purl and Co.");
+            "Skerrow Ferry Terminal",
+            "Seaweed Farm Nordvoe",
+            "Skerrow Choir",
+            "Lighthouse Guides",
+            "School Kitchen",
+            "Harbour Office",
+            "Slipway & Sons",
+            "Storm Watch; Island Radio",
+            "Knit, Purl and Co.");
     private static final List<String> TITLES = List.of(
             "deckhand", "farmer", "choir leader", "guide", "school cook", "harbour master", "boat builder", "keeper");
     private static final List<String> STREETS =
@@ -63,8 +137,20 @@ public final class People {
     private record Told(String given, String family, String nickname, String work, String title, String note) {}
 
     private static final List<Told> STORY = List.of(
-            new Told("Halvard", "Rook", "Grandad", "Lighthouse Guides", "keeper", "Voicemail of 3 November kept.\nDo not delete."),
-            new Told("Maren", "Quill", "", "Skerrow Choir", "choir leader", "Choir tour: 11 people, two cars, one accordion 🪗"),
+            new Told(
+                    "Halvard",
+                    "Rook",
+                    "Grandad",
+                    "Lighthouse Guides",
+                    "keeper",
+                    "Voicemail of 3 November kept.\nDo not delete."),
+            new Told(
+                    "Maren",
+                    "Quill",
+                    "",
+                    "Skerrow Choir",
+                    "choir leader",
+                    "Choir tour: 11 people, two cars, one accordion 🪗"),
             new Told("Ivo", "Kelp", "", "Seaweed Farm Nordvoe", "farmer", "Has the small boat; wants 4,200 for it"),
             new Told("Jorun", "Tasch", "Jo", "Skerrow Ferry Terminal", "deckhand", ""),
             new Told("Storm Watch", "", "", "Storm Watch; Island Radio", "", "Rings at force nine 🌊"));
@@ -72,9 +158,25 @@ public final class People {
     private Person story(Told told, int i) {
         var base = islander(i);
         return new Person(
-                base.uid(), "", told.given(), "", told.family(), "", "", "", told.nickname(), told.work(), "", told.title(),
-                i == 0 ? "1941-11-14" : base.birthday(), told.note(), base.reach(), base.posts(),
-                List.of(CIRCLES.get(i % CIRCLES.size())), Photographer.portrait(100 + i), base.changedMillis());
+                base.uid(),
+                "",
+                told.given(),
+                "",
+                told.family(),
+                "",
+                "",
+                "",
+                told.nickname(),
+                told.work(),
+                "",
+                told.title(),
+                i == 0 ? "1941-11-14" : base.birthday(),
+                told.note(),
+                base.reach(),
+                base.posts(),
+                List.of(CIRCLES.get(i % CIRCLES.size())),
+                Photographer.portrait(100 + i),
+                base.changedMillis());
     }
 
     private Person islander(int i) {

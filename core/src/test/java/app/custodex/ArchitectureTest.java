@@ -1,0 +1,72 @@
+package app.custodex;
+
+import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.classes;
+import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
+import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
+
+import com.tngtech.archunit.core.domain.JavaClasses;
+import com.tngtech.archunit.core.importer.ImportOption;
+import com.tngtech.archunit.junit.AnalyzeClasses;
+import com.tngtech.archunit.junit.ArchTest;
+import com.tngtech.archunit.lang.ArchRule;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Instant;
+import org.junit.jupiter.api.Assertions;
+
+/** Keeps the core in the shape that docs/architecture.md describes. */
+@AnalyzeClasses(packages = "app.custodex", importOptions = ImportOption.DoNotIncludeTests.class)
+class ArchitectureTest {
+    @ArchTest
+    static final ArchRule THE_CORE_KNOWS_NO_INTERFACE = noClasses()
+            .should()
+            .dependOnClassesThat()
+            .resideInAnyPackage("javafx..", "java.awt..", "javax.swing..", "picocli..");
+
+    @ArchTest
+    static final ArchRule PACKAGES_FORM_NO_CYCLES =
+            slices().matching("app.custodex.(*)..").should().beFreeOfCycles();
+
+    @ArchTest
+    static final ArchRule READERS_KNOW_ANY_SOURCE_OF_FILES_AND_NO_STRONGROOM = noClasses()
+            .that()
+            .resideInAPackage("..readers..")
+            .should()
+            .dependOnClassesThat()
+            .resideInAnyPackage("..strongroom..", "..backup..", "..app..");
+
+    @ArchTest
+    static final ArchRule THE_MODEL_DEPENDS_ON_NOTHING = classes()
+            .that()
+            .resideInAPackage("..model..")
+            .should()
+            .onlyDependOnClassesThat()
+            .resideInAnyPackage("..model..", "java..", "org.jspecify..");
+
+    @ArchTest
+    static final ArchRule ONLY_THE_USE_CASES_JOIN_EVERYTHING = noClasses()
+            .that()
+            .resideOutsideOfPackage("..app")
+            .should()
+            .dependOnClassesThat()
+            .resideInAPackage("app.custodex.app");
+
+    @ArchTest
+    static final ArchRule TIME_IS_PASSED_IN = noClasses().should().callMethod(Instant.class, "now");
+
+    @ArchTest
+    static void everyPackageSaysThatNothingIsNull(JavaClasses classes) throws Exception {
+        try (var folders = Files.walk(Path.of("src/main/java"))) {
+            for (var folder : folders.filter(Files::isDirectory).toList()) {
+                try (var files = Files.list(folder)) {
+                    if (files.anyMatch(f -> f.toString().endsWith(".java"))) {
+                        Assertions.assertTrue(
+                                Files.readString(folder.resolve("package-info.java"))
+                                        .contains("NullMarked"),
+                                folder.toString());
+                    }
+                }
+            }
+        }
+    }
+}
