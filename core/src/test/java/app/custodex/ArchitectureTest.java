@@ -33,7 +33,7 @@ class ArchitectureTest {
             .resideInAPackage("..readers..")
             .should()
             .dependOnClassesThat()
-            .resideInAnyPackage("..strongroom..", "..backup..", "..app..");
+            .resideInAnyPackage("app.custodex.strongroom..", "app.custodex.backup..", "app.custodex.app..");
 
     @ArchTest
     static final ArchRule THE_MODEL_DEPENDS_ON_NOTHING = classes()
@@ -46,7 +46,7 @@ class ArchitectureTest {
     @ArchTest
     static final ArchRule ONLY_THE_USE_CASES_JOIN_EVERYTHING = noClasses()
             .that()
-            .resideOutsideOfPackage("..app")
+            .resideOutsideOfPackage("app.custodex.app")
             .should()
             .dependOnClassesThat()
             .resideInAPackage("app.custodex.app");

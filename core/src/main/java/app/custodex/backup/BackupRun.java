@@ -199,6 +199,9 @@ public final class BackupRun {
                 try {
                     store(next, draft, reader);
                     meter.done(next.item().kind());
+                } catch (LinkException.Lost | LinkException.NotReady | CancellationException e) {
+                    salvage(window, draft, e);
+                    throw e;
                 } catch (LinkException.Item e) {
                     if (lastTime) {
                         draft.keep(ManifestItem.missed(
@@ -214,6 +217,21 @@ public final class BackupRun {
             window.forEach(ahead -> ahead.content().ifPresent(content -> content.cancel(true)));
             readers.shutdownNow();
             readers.close();
+        }
+    }
+
+    /** Keeps what was read ahead in full, so that the next run need not read it again. */
+    private static void salvage(Iterable<Ahead> window, LayerDraft draft, Exception why) {
+        for (var ahead : window) {
+            if (ahead.content().filter(content -> content.state() == Future.State.SUCCESS).isPresent()) {
+                var whole = ahead.content().get().resultNow();
+                try {
+                    draft.add(ahead.item().file(), ahead.item().kind(), whole.etag(), whole.bytes(), whole.digest());
+                } catch (IOException e) {
+                    why.addSuppressed(e);
+                    return;
+                }
+            }
         }
     }
 

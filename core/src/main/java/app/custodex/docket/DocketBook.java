@@ -23,6 +23,7 @@ public final class DocketBook {
     private final Clock clock;
     private final TreeMap<Integer, Docket> dockets = new TreeMap<>();
     private final List<Problem> problems = new ArrayList<>();
+    private int highest;
 
     private DocketBook(Path folder, Disk disk, Clock clock) {
         this.folder = folder;
@@ -36,6 +37,7 @@ public final class DocketBook {
         var book = new DocketBook(folder, disk, clock);
         try (var files = Files.newDirectoryStream(folder, "*.json")) {
             for (var file : files) {
+                book.highest = Math.max(book.highest, numberOf(file));
                 try {
                     var docket = Json.PAGE.readValue(file.toFile(), Docket.class);
                     book.dockets.put(docket.number(), docket);
@@ -48,6 +50,12 @@ public final class DocketBook {
             }
         }
         return book;
+    }
+
+    /** A torn docket keeps its number: its file may still be mended. */
+    private static int numberOf(Path file) {
+        var digits = file.getFileName().toString().replaceAll("\\D", "");
+        return digits.isEmpty() || digits.length() > 9 ? 0 : Integer.parseInt(digits);
     }
 
     public List<Problem> problems() {
@@ -71,7 +79,7 @@ public final class DocketBook {
     }
 
     public synchronized Docket open(Docket.Form form, URI address) throws IOException {
-        int number = dockets.isEmpty() ? 1 : dockets.lastKey() + 1;
+        int number = highest + 1;
         return save(new Docket(
                 number,
                 clock.instant(),
@@ -101,6 +109,7 @@ public final class DocketBook {
         disk.move(part, file);
         disk.syncFolder(folder);
         dockets.put(docket.number(), docket);
+        highest = Math.max(highest, docket.number());
         return docket;
     }
 }

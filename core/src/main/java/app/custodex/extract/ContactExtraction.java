@@ -129,9 +129,10 @@ public final class ContactExtraction {
             VcardMapping mapping, List<Contact> contacts, Writer out, IntConsumer progress, CancelToken cancel)
             throws IOException {
         @SuppressWarnings("resource") // the caller closes what lies below
-        var writer = new VCardWriter(out, mapping.version());
+        var writer = new VCardWriter(new OctetFolder(out), mapping.version());
         writer.setAddProdId(false);
         writer.setVersionStrict(false);
+        writer.getVObjectWriter().getFoldedLineWriter().setLineLength(null);
         int done = 0;
         for (var contact : contacts) {
             cancel.check();

@@ -29,7 +29,6 @@ import ezvcard.property.StructuredName;
 import ezvcard.property.Telephone;
 import ezvcard.property.Title;
 import ezvcard.property.Uid;
-import ezvcard.property.Url;
 import ezvcard.property.VCardProperty;
 import ezvcard.util.PartialDate;
 import java.io.IOException;
@@ -119,7 +118,8 @@ final class VcardMapping {
             labels.put(mail.label(), card::addEmail, new Email(Clean.text(mail.value())));
         }
         for (var web : contact.webs()) {
-            labels.put(web.label(), card::addUrl, new Url(Clean.line(web.value())));
+            // Written raw: a URI is not escaped (RFC 6350 §6.7.8), though the library would.
+            labels.put(web.label(), card::addProperty, new RawProperty("URL", Clean.line(web.value())));
         }
         contact.chats().forEach(chat -> chat(card, labels, chat));
         contact.addresses().forEach(a -> labels.put(a.label(), card::addAddress, address(a)));

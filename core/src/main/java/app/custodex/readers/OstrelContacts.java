@@ -31,6 +31,9 @@ final class OstrelContacts {
     private static final Instant EPOCH = Instant.parse("2000-01-01T00:00:00Z");
     private static final String PEOPLE = Layout.OSTREL_PEOPLE.text();
 
+    /** Behind a torn place, this many are looked up one by one: more than any phone holds. */
+    private static final long MAX_LOOKED_UP = 200_000;
+
     private static final String PERSON = "SELECT id, uid, prefix, given, middle, family, suffix, sound_given,"
             + " sound_family, nickname, organisation, department, title, birthday, note, changed FROM person";
 
@@ -141,7 +144,8 @@ final class OstrelContacts {
             database.forEach(PERSON + " ORDER BY id", remembering);
         } catch (SQLException torn) {
             problems.add(damage(torn));
-            long end = database.number("SELECT max(person) FROM reach").orElse(last[0]);
+            long end = Math.min(
+                    database.number("SELECT max(id) FROM person").orElse(last[0]), last[0] + MAX_LOOKED_UP);
             for (long id = last[0] + 1; id <= end; id++) {
                 try {
                     database.forEach(PERSON + " WHERE id = " + id, row);

@@ -42,7 +42,7 @@ record Folded(String text, String digits) {
                 .forEach(a -> text.append(String.join(" ", a.lines())).append('\n'));
         var digits = new StringBuilder();
         contact.phones().forEach(phone -> {
-            text.append(phone.written()).append('\n');
+            text.append(phone.written()).append('\n').append(phone.e164()).append('\n');
             digits.append(digits(phone.written()))
                     .append(' ')
                     .append(digits(phone.e164()))

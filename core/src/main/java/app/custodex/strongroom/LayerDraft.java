@@ -302,15 +302,29 @@ public final class LayerDraft implements Closeable {
         }
         disk.write(version.resolve(Inventory.NAME), inventory);
         disk.write(version.resolve(Inventory.SIDECAR), Inventory.sidecar(inventory));
-        if (contentNumber == 0) {
-            disk.delete(content.resolve(folder)); // OCFL allows no empty folder
-        } else {
-            disk.syncFolder(content.resolve(folder));
-        }
+        dropWhatIsStoredBelow();
         disk.syncFolder(content);
         disk.syncFolder(version);
         object.publish(version, number(), work);
         disk.delete(work);
+    }
+
+    /** OCFL stores content once an object: what an older layer has already, this one refers to by its digest. */
+    private void dropWhatIsStoredBelow() throws IOException {
+        for (var file : fresh.entrySet()) {
+            if (below.contentPath(file.getValue()).isPresent()) {
+                disk.delete(content.resolve(file.getKey()));
+            }
+        }
+        boolean empty;
+        try (var left = Files.list(content.resolve(folder))) {
+            empty = left.findAny().isEmpty();
+        }
+        if (empty) {
+            disk.delete(content.resolve(folder)); // OCFL allows no empty folder
+        } else {
+            disk.syncFolder(content.resolve(folder));
+        }
     }
 
     private interface Body {

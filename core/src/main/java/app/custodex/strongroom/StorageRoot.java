@@ -28,8 +28,12 @@ final class StorageRoot {
         this.root = root;
     }
 
-    /** Opens the root, making it when it is not there. The declaration is written last. */
-    static StorageRoot open(Path root, Disk disk) throws IOException {
+    /**
+     * Opens the root, making it when it is not there. The declaration comes last, and in one step.
+     *
+     * @param work a folder on the same file system for what is not in place yet
+     */
+    static StorageRoot open(Path root, Path work, Disk disk) throws IOException {
         if (!Files.exists(root.resolve(DECLARATION))) {
             var extension = root.resolve("extensions").resolve(EXTENSION);
             disk.createFolders(extension);
@@ -48,7 +52,8 @@ final class StorageRoot {
                       "description": "One object a phone"
                     }
                     """);
-            write(disk, root.resolve(DECLARATION), "ocfl_1.1\n");
+            write(disk, work.resolve(DECLARATION), "ocfl_1.1\n");
+            disk.move(work.resolve(DECLARATION), root.resolve(DECLARATION));
             disk.syncFolder(root);
         }
         return new StorageRoot(root);

@@ -46,8 +46,9 @@ public final class Strongroom {
      */
     public static Strongroom open(Path root, Disk disk) throws IOException {
         try {
-            var storage = StorageRoot.open(root.resolve("objects"), disk);
-            disk.createFolders(root.resolve("work"));
+            var work = root.resolve("work");
+            disk.createFolders(work);
+            var storage = StorageRoot.open(root.resolve("objects"), work, disk);
             var strongroom = new Strongroom(root, disk, storage);
             strongroom.recover();
             return strongroom;

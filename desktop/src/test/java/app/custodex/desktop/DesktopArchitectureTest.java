@@ -1,0 +1,46 @@
+package app.custodex.desktop;
+
+import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
+
+import com.tngtech.archunit.core.importer.ImportOption;
+import com.tngtech.archunit.junit.AnalyzeClasses;
+import com.tngtech.archunit.junit.ArchTest;
+import com.tngtech.archunit.lang.ArchRule;
+import java.nio.file.Path;
+import java.util.List;
+import org.junit.jupiter.api.Assertions;
+import org.junit.jupiter.api.Test;
+
+@AnalyzeClasses(packages = "app.custodex.desktop", importOptions = ImportOption.DoNotIncludeTests.class)
+class DesktopArchitectureTest {
+    @ArchTest
+    static final ArchRule PRACTICE_PHONES_ARE_FOUND_AND_NOT_KNOWN =
+            noClasses().should().dependOnClassesThat().resideInAPackage("app.custodex.practice..");
+
+    @ArchTest
+    static final ArchRule MODELS_HOLD_NO_NODES = noClasses()
+            .that()
+            .haveSimpleNameEndingWith("Model")
+            .or()
+            .haveSimpleName("Desk")
+            .should()
+            .dependOnClassesThat()
+            .resideInAPackage("javafx.scene..");
+
+    @Test
+    void theStartIsUnderstoodOrSaysWhatItIsNot() {
+        Assertions.assertTrue(Options.parse(List.of("demo", "--fresh")).fresh());
+        Assertions.assertEquals(
+                Path.of("/x/y"), Options.parse(List.of("open", "--home", "/x/y")).home().root());
+        Assertions.assertFalse(Options.parse(List.of("open")).demo());
+        for (var bad : List.of(List.of("open", "--fresh"), List.of("shots"), List.of("demo", "--home"), List.of("demo", "what"))) {
+            var told = Assertions.assertThrows(IllegalArgumentException.class, () -> Options.parse(bad));
+            Assertions.assertTrue(told.toString().contains("custodex demo"), told.toString());
+        }
+    }
+
+    @Test
+    void theTestsHaveAScreen() {
+        Assertions.assertNotNull(System.getenv("DISPLAY"), "the interface tests need a display; use ./custodex test");
+    }
+}

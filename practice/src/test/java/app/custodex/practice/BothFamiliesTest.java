@@ -1,0 +1,93 @@
+package app.custodex.practice;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertFalse;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import app.custodex.app.BackupJob.Outcome;
+import app.custodex.app.Custodex;
+import app.custodex.app.Home;
+import app.custodex.drawer.PracticeDrawer.Contents;
+import app.custodex.link.Family;
+import app.custodex.model.Contact;
+import io.ocfl.core.OcflRepositoryBuilder;
+import io.ocfl.core.extension.storage.layout.config.HashedNTupleLayoutConfig;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.time.Duration;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.concurrent.TimeUnit;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** From a phone of each family to its people, through the same use cases that the programs have. */
+class BothFamiliesTest {
+    @TempDir
+    Path folder;
+
+    @Test
+    void bothFamiliesPeopleComeOutTheSameAndTheLayersAreValid() throws Exception {
+        var home = new Home(folder);
+        try (var drawer = new TableDrawer.Maker().open(home.practice(), new Contents(1, 0, 0, 60))) {
+            for (var phone : drawer.phones()) {
+                phone.makeReady();
+                phone.plugIn();
+                home.rememberAddress(phone.family().code(), phone.address());
+            }
+            try (var custodex = Custodex.open(home, Clock.systemUTC())) {
+                for (var bay : custodex.bays().all()) {
+                    bay.ask();
+                    var job = custodex.backUp(bay.link(), Optional.empty(), Duration.ZERO, true);
+                    var outcome = job.outcome().get(60, TimeUnit.SECONDS);
+                    assertTrue(outcome instanceof Outcome.Done done && done.result().check().orElseThrow().sound(), outcome.toString());
+                }
+            }
+        }
+        // The phones are gone from here on.
+        try (var custodex = Custodex.open(home, Clock.systemUTC())) {
+            for (var phone : custodex.strongroom().holdings().phones()) {
+                try (var contacts = custodex.contacts(phone.identity().identifier(), 1, Locale.UK)) {
+                    assertEquals(60, contacts.book().contacts().size(), phone.identity().name());
+                    assertEquals(List.of(), contacts.book().problems());
+                    var grandad = contacts.index().find("grandad rook").getFirst();
+                    assertEquals("Halvard Rook", grandad.title());
+                    assertEquals("1941-11-14", grandad.birthday().map(Contact.Day::iso).orElseThrow());
+                    assertEquals("Lighthouse Guides", grandad.organisation().name());
+                    assertEquals("Voicemail of 3 November kept.\nDo not delete.", grandad.notes().getFirst());
+                    assertTrue(contacts.book().photo(grandad).orElseThrow().length > 500);
+                    assertTrue(grandad.phones().getFirst().e164().startsWith("+447700900"), grandad.phones().toString());
+                    assertEquals(List.of("Family"), grandad.groups());
+                    // What an Ostrel wrote last is still in the write-ahead log beside its database.
+                    assertFalse(contacts.index().find("storm watch").isEmpty());
+                    var custom = contacts.book().contacts().stream()
+                            .flatMap(c -> c.phones().stream())
+                            .filter(p -> p.label().equals("Boat; harbour, north"))
+                            .count();
+                    assertTrue(custom > 0, "labels of the owner's own");
+                }
+            }
+            assertEquals(
+                    List.of(Family.OSTREL, Family.PELLOW),
+                    custodex.strongroom().holdings().phones().stream()
+                            .map(p -> p.identity().family())
+                            .sorted()
+                            .toList());
+        }
+        var repository = new OcflRepositoryBuilder()
+                .defaultLayoutConfig(new HashedNTupleLayoutConfig())
+                .inventoryCache(null)
+                .storage(storage -> storage.fileSystem(home.strongroom().resolve("objects")))
+                .workDir(Files.createDirectories(folder.resolve("referee")))
+                .build();
+        for (var id : repository.listObjectIds().toList()) {
+            assertEquals(List.of(), repository.validateObject(id, true).getErrors());
+        }
+        repository.close();
+        try (var left = Files.list(home.reading())) {
+            assertEquals(0, left.count(), "nothing private is left behind");
+        }
+    }
+}
