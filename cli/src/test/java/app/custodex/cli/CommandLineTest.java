@@ -117,7 +117,7 @@ class CommandLineTest {
         try (var files = Files.walk(folder.resolve("strongroom/objects"))) {
             var pack = files.filter(f -> f.toString().endsWith(".tar")).findFirst().orElseThrow();
             var bytes = Files.readAllBytes(pack);
-            bytes[700] ^= 1;
+            bytes[bytes.length / 2] ^= 1;
             Files.write(pack, bytes);
         }
 

@@ -32,7 +32,6 @@ public final class Layout {
 
     private static final List<Rule> PELLOW = List.of(
             rule("Shared/People", Kind.CONTACTS),
-            rule("Shared/Talk/calls", Kind.CALLS),
             rule("Shared/Talk", Kind.CONVERSATIONS),
             rule("Shared/Mailbox calls", Kind.VOICEMAIL),
             rule("Shared/Calendars", Kind.CALENDARS),

@@ -20,6 +20,7 @@ import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListView;
 import javafx.scene.control.TextInputControl;
+import javafx.scene.image.ImageView;
 import javafx.scene.input.KeyCode;
 import javafx.stage.Stage;
 import org.junit.jupiter.api.AfterEach;
@@ -33,6 +34,7 @@ import org.testfx.util.WaitForAsyncUtils;
 
 /** Works the real window with mouse and keyboard, as a technician would. */
 @ExtendWith(ApplicationExtension.class)
+@SuppressWarnings("NullAway.Init") // set when the window is shown
 class WholeJobTest {
     @TempDir
     static Path homes;
@@ -131,7 +133,7 @@ class WholeJobTest {
         until("the one", () -> list.getItems().size() == 1);
         assertEquals("Halvard Rook", list.getItems().getFirst().title());
         robot.push(KeyCode.DOWN);
-        until("his photo", () -> robot.lookup("#contact-photo").queryAs(javafx.scene.image.ImageView.class).getImage() != null);
+        until("his photo", () -> robot.lookup("#contact-photo").queryAs(ImageView.class).getImage() != null);
         robot.push(KeyCode.T);
         until("the tray", () -> robot.lookup("#tray").queryAs(Label.class).getText().equals("1 contact"));
 

@@ -60,20 +60,26 @@ final class LinkServer implements AutoCloseable {
 
     private void answer(HttpExchange exchange) throws IOException {
         try (exchange) {
-            var path = exchange.getRequestURI().getRawPath();
-            var bench = exchange.getRequestHeaders().getFirst("Bench");
-            if (bench == null) {
-                refuse(exchange, 400);
-            } else if (path.equals("/phone")) {
-                describe(exchange, bench);
-            } else if (path.equals("/pairing")) {
-                pair(exchange, bench);
-            } else if (path.startsWith("/files/")) {
-                files(exchange, bench, path.substring("/files/".length()));
-            } else {
+            try {
+                route(exchange);
+            } catch (NoSuchFileException e) {
                 refuse(exchange, 404);
             }
-        } catch (NoSuchFileException e) {
+        }
+    }
+
+    private void route(HttpExchange exchange) throws IOException {
+        var path = exchange.getRequestURI().getRawPath();
+        var bench = exchange.getRequestHeaders().getFirst("Bench");
+        if (bench == null) {
+            refuse(exchange, 400);
+        } else if (path.equals("/phone")) {
+            describe(exchange, bench);
+        } else if (path.equals("/pairing")) {
+            pair(exchange, bench);
+        } else if (path.startsWith("/files/")) {
+            files(exchange, bench, path.substring("/files/".length()));
+        } else {
             refuse(exchange, 404);
         }
     }

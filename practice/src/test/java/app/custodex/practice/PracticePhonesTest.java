@@ -26,12 +26,14 @@ import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
 import java.util.ArrayDeque;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -43,12 +45,26 @@ class PracticePhonesTest {
     private static final Contents SMALL = new Contents(1, 0, 0, 30);
 
     @TempDir
+    static Path made;
+
+    @TempDir
     Path folder;
 
     private TableDrawer drawer;
 
+    /** Drawing the pictures takes seconds, so it is done once and copied. */
+    @BeforeAll
+    static void make() throws IOException {
+        new TableDrawer.Maker().open(made, SMALL).close();
+    }
+
     @BeforeEach
     void open() throws IOException {
+        try (var files = Files.walk(made)) {
+            for (var file : files.skip(1).toList()) {
+                Files.copy(file, folder.resolve(made.relativize(file)), StandardCopyOption.COPY_ATTRIBUTES);
+            }
+        }
         drawer = (TableDrawer) new TableDrawer.Maker().open(folder, SMALL);
     }
 
@@ -267,7 +283,7 @@ class PracticePhonesTest {
             var contents = link.status().contents();
             for (var kind : Kind.values()) {
                 var count = contents.stream().filter(c -> c.kind() == kind).findFirst().orElseThrow();
-                assertTrue(kind == Kind.OTHER || count.files() > 0 && count.bytes() > 0, kind.code());
+                assertTrue(kind == Kind.OTHER || count.items() > 0, kind.code());
             }
             assertEquals(30, count(contents, Kind.CONTACTS));
             long before = count(contents, Kind.PHOTOS);

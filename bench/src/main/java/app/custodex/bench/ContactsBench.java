@@ -1,0 +1,59 @@
+package app.custodex.bench;
+
+import app.custodex.app.Custodex;
+import app.custodex.app.Home;
+import app.custodex.base.RealDisk;
+import app.custodex.drawer.PracticeDrawer;
+import app.custodex.drawer.PracticeDrawer.Contents;
+import java.nio.file.Files;
+import java.time.Clock;
+import java.time.Duration;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.ServiceLoader;
+
+/** Opening the contacts of a layer, first and again, for both families. Argument: how many contacts. */
+public final class ContactsBench {
+    private ContactsBench() {}
+
+    public static void main(String[] args) throws Exception {
+        int count = args.length > 0 ? Integer.parseInt(args[0]) : 50_000;
+        var folder = Files.createTempDirectory("custodex-bench");
+        try {
+            var home = new Home(folder);
+            try (var drawer = ServiceLoader.load(PracticeDrawer.Provider.class)
+                    .findFirst()
+                    .orElseThrow()
+                    .open(home.practice(), new Contents(1, 0, 0, count))) {
+                for (var phone : drawer.phones()) {
+                    phone.makeReady();
+                    phone.plugIn();
+                    home.rememberAddress(phone.family().code(), phone.address());
+                }
+                try (var custodex = Custodex.open(home, Clock.systemUTC())) {
+                    for (var bay : custodex.bays().all()) {
+                        bay.ask();
+                        custodex.backUp(bay.link(), Optional.empty(), Duration.ZERO, false).outcome().get();
+                    }
+                    for (int round = 1; round <= 4; round++) {
+                        for (var phone : custodex.strongroom().holdings().phones()) {
+                            long start = System.nanoTime();
+                            try (var contacts =
+                                    custodex.contacts(phone.identity().identifier(), 1, Locale.getDefault())) {
+                                System.out.printf(
+                                        Locale.ROOT,
+                                        "round %d, %s: %d contacts open and sorted in %.2f s%n",
+                                        round,
+                                        phone.identity().family().label(),
+                                        contacts.index().ascending().size(),
+                                        (System.nanoTime() - start) / 1e9);
+                            }
+                        }
+                    }
+                }
+            }
+        } finally {
+            new RealDisk().delete(folder);
+        }
+    }
+}
