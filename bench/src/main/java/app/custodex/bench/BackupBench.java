@@ -35,6 +35,7 @@ public final class BackupBench {
             var phone = new ProcessBuilder(
                             Path.of(System.getProperty("java.home"), "bin", "java").toString(),
                             "-Dsun.net.httpserver.nodelay=true",
+                            "--enable-native-access=ALL-UNNAMED",
                             "-cp",
                             System.getProperty("java.class.path"),
                             Phone.class.getName(),

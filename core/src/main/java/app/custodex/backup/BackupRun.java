@@ -23,7 +23,6 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
-import java.util.Deque;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Locale;
@@ -121,27 +120,38 @@ public final class BackupRun {
         return status.identity().orElseThrow(() -> new LinkException.NotReady(status.model()));
     }
 
-    private List<Listed> listing(Gate gate) throws LinkException {
+    /** Lists folder by folder, those of one depth at once; in the phone's order within each. */
+    private List<Listed> listing(Gate gate) throws IOException {
         var all = new ArrayList<Listed>();
-        Deque<PhonePath> folders = new ArrayDeque<>(List.of(PhonePath.ROOT));
-        while (!folders.isEmpty()) {
-            cancel.check();
-            var members = members(folders.removeFirst(), gate);
-            meter.found(members.size());
-            all.addAll(members);
-            var below = members.stream()
-                    .filter(Listed.Folder.class::isInstance)
-                    .map(member -> ((Listed.Folder) member).path())
-                    .toList();
-            below.reversed().forEach(folders::addFirst);
+        List<PhonePath> folders = List.of(PhonePath.ROOT);
+        try (var threads =
+                Executors.newFixedThreadPool(READERS, Thread.ofVirtual().factory())) {
+            while (!folders.isEmpty()) {
+                var answers = folders.stream()
+                        .map(folder -> threads.submit(() -> members(folder, gate)))
+                        .toList();
+                var below = new ArrayList<PhonePath>();
+                for (var answer : answers) {
+                    for (var member : await(answer)) {
+                        all.add(member);
+                        if (member instanceof Listed.Folder folder) {
+                            below.add(folder.path());
+                        }
+                    }
+                }
+                folders = below;
+            }
         }
         return all;
     }
 
     private List<Listed> members(PhonePath folder, Gate gate) throws LinkException {
         while (true) {
+            cancel.check();
             try {
-                return link.list(folder);
+                var members = link.list(folder);
+                meter.found(members.size());
+                return members;
             } catch (LinkException.Item e) {
                 return List.of(new Listed.Refused(e.problem()));
             } catch (LinkException e) {
@@ -257,14 +267,14 @@ public final class BackupRun {
         }
     }
 
-    private static ItemReader.Whole await(Future<ItemReader.Whole> content) throws IOException {
+    private static <T> T await(Future<T> answer) throws IOException {
         try {
-            return content.get();
+            return answer.get();
         } catch (ExecutionException e) {
             switch (e.getCause()) {
                 case LinkException trouble -> throw trouble;
                 case CancellationException stopped -> throw stopped;
-                case null, default -> throw new IllegalStateException("reading an item failed unexpectedly", e);
+                case null, default -> throw new IllegalStateException("reading the phone failed unexpectedly", e);
             }
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();

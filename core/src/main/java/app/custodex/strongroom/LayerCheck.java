@@ -10,13 +10,20 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.TreeMap;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
+import java.util.concurrent.atomic.AtomicInteger;
+import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.LongConsumer;
 
 /** Reads every stored byte of a layer back from the medium and compares the digests. */
 public final class LayerCheck {
+    private static final int AT_ONCE = 2;
+
     private final StoredLayer layer;
     private final Clock clock;
 
@@ -40,32 +47,52 @@ public final class LayerCheck {
      * @throws java.util.concurrent.CancellationException when it was stopped; nothing is concluded then
      */
     public CheckReport run(LongConsumer progress, CancelToken cancel) throws IOException {
-        var damaged = new HashMap<String, Problem>();
-        int files = 0;
-        long[] bytes = {0};
-        for (var entry : layer.contentDigests().entrySet()) {
-            cancel.check();
-            var content = entry.getKey();
-            var file = layer.contentFile(content);
-            try (var in = new MediumStream(file)) {
-                var found = Digests.of(counted(in, cancel, n -> {
-                    bytes[0] += n;
-                    progress.accept(n);
+        var damaged = new ConcurrentHashMap<String, Problem>();
+        var files = new AtomicInteger();
+        var bytes = new AtomicLong();
+        var jobs = new ArrayList<Future<?>>();
+        // Digesting is all processor: two at a time keep the disk busy without taking the computer from its user.
+        try (var threads = Executors.newFixedThreadPool(AT_ONCE)) {
+            for (var entry : layer.contentDigests().entrySet()) {
+                jobs.add(threads.submit(() -> {
+                    check(entry.getKey(), entry.getValue(), damaged, cancel, n -> {
+                        bytes.addAndGet(n);
+                        progress.accept(n);
+                    });
+                    files.incrementAndGet();
+                    return null;
                 }));
-                files++;
-                if (!found.equals(entry.getValue())) {
-                    damaged.put(content, damage(content, "Its bytes are no longer what was written"));
-                }
-            } catch (IOException e) {
-                damaged.put(
-                        content,
-                        damage(
-                                content,
-                                Files.exists(file) ? "It can't be read from the disk" : "It is gone from the disk"));
+            }
+        }
+        cancel.check();
+        for (var job : jobs) {
+            if (job.state() == Future.State.FAILED) {
+                throw new IOException(job.exceptionNow());
             }
         }
         return new CheckReport(
-                layer.record().number(), clock.instant(), files, bytes[0], List.copyOf(damaged.values()), hit(damaged));
+                layer.record().number(),
+                clock.instant(),
+                files.get(),
+                bytes.get(),
+                List.copyOf(new TreeMap<>(damaged).values()),
+                hit(damaged));
+    }
+
+    private void check(
+            String content, String digest, Map<String, Problem> damaged, CancelToken cancel, LongConsumer progress)
+            throws IOException {
+        cancel.check();
+        var file = layer.contentFile(content);
+        try (var in = new MediumStream(file)) {
+            if (!Digests.of(counted(in, cancel, progress)).equals(digest)) {
+                damaged.put(content, damage(content, "Its bytes are no longer what was written"));
+            }
+        } catch (IOException e) {
+            damaged.put(
+                    content,
+                    damage(content, Files.exists(file) ? "It can't be read from the disk" : "It is gone from the disk"));
+        }
     }
 
     private static Problem damage(String content, String what) {
