@@ -33,7 +33,8 @@ public final class BackupBench {
         try {
             var home = new Home(folder.resolve("home"));
             var phone = new ProcessBuilder(
-                            Path.of(System.getProperty("java.home"), "bin", "java").toString(),
+                            Path.of(System.getProperty("java.home"), "bin", "java")
+                                    .toString(),
                             "-Dsun.net.httpserver.nodelay=true",
                             "--enable-native-access=ALL-UNNAMED",
                             "-cp",
@@ -63,7 +64,12 @@ public final class BackupBench {
         for (int round = 0; round < rounds; round++) {
             double baseline = seconds(() -> {
                 run(List.of("cp", "-r", tree.toString(), folder.resolve("copy").toString()));
-                run(List.of("sh", "-c", "find \"$1\" -type f -print0 | xargs -0 sha512sum >/dev/null", "sh", folder.resolve("copy").toString()));
+                run(List.of(
+                        "sh",
+                        "-c",
+                        "find \"$1\" -type f -print0 | xargs -0 sha512sum >/dev/null",
+                        "sh",
+                        folder.resolve("copy").toString()));
             });
             disk.delete(folder.resolve("copy"));
             disk.delete(home.strongroom());

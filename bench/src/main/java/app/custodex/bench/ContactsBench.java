@@ -33,7 +33,9 @@ public final class ContactsBench {
                 try (var custodex = Custodex.open(home, Clock.systemUTC())) {
                     for (var bay : custodex.bays().all()) {
                         bay.ask();
-                        custodex.backUp(bay.link(), Optional.empty(), Duration.ZERO, false).outcome().get();
+                        custodex.backUp(bay.link(), Optional.empty(), Duration.ZERO, false)
+                                .outcome()
+                                .get();
                     }
                     for (int round = 1; round <= 4; round++) {
                         for (var phone : custodex.strongroom().holdings().phones()) {

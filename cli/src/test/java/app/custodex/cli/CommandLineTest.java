@@ -68,7 +68,8 @@ class CommandLineTest {
         assertTrue(phones.out().contains("Ostrel Q5") && phones.out().contains("ready"), phones.out());
         assertTrue(phones.out().contains("needs your hand: Enter the passcode"), phones.out());
         var json = Json.PAGE.readTree(run("phones", "--json").out());
-        assertEquals("OS-7F21-0048-9C3E", json.get(0).get("phone").get("identifier").asText());
+        assertEquals(
+                "OS-7F21-0048-9C3E", json.get(0).get("phone").get("identifier").asText());
         assertEquals(25, json.get(0).get("contents").get(0).get("items").asInt());
 
         var backup = run("backup", "ostrel", "--quiet");
@@ -87,7 +88,8 @@ class CommandLineTest {
         drawer.phones().forEach(phone -> phone.unplug());
         var contacts = run("contacts", "OSQ5-7F21-0048", "--find", "halvard rook");
         assertTrue(contacts.out().startsWith("Halvard Rook\t+447700900"), contacts.out());
-        assertEquals(25, run("contacts", "ostrel q5", "--descending").out().lines().count());
+        assertEquals(
+                25, run("contacts", "ostrel q5", "--descending").out().lines().count());
 
         var into = folder.resolve("out");
         for (var format : new String[] {"vcard4", "vcard3", "csv", "html"}) {
@@ -115,7 +117,8 @@ class CommandLineTest {
     void damageIsTheExitCodeThreeAndNamesTheItem() throws IOException {
         run("backup", "ostrel", "--quiet", "--no-check");
         try (var files = Files.walk(folder.resolve("strongroom/objects"))) {
-            var pack = files.filter(f -> f.toString().endsWith(".tar")).findFirst().orElseThrow();
+            var pack =
+                    files.filter(f -> f.toString().endsWith(".tar")).findFirst().orElseThrow();
             var bytes = Files.readAllBytes(pack);
             bytes[bytes.length / 2] ^= 1;
             Files.write(pack, bytes);

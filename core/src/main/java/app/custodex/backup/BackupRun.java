@@ -233,7 +233,9 @@ public final class BackupRun {
     /** Keeps what was read ahead in full, so that the next run need not read it again. */
     private static void salvage(Iterable<Ahead> window, LayerDraft draft, Exception why) {
         for (var ahead : window) {
-            if (ahead.content().filter(content -> content.state() == Future.State.SUCCESS).isPresent()) {
+            if (ahead.content()
+                    .filter(content -> content.state() == Future.State.SUCCESS)
+                    .isPresent()) {
                 var whole = ahead.content().get().resultNow();
                 try {
                     draft.add(ahead.item().file(), ahead.item().kind(), whole.etag(), whole.bytes(), whole.digest());

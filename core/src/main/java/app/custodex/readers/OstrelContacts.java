@@ -144,8 +144,7 @@ final class OstrelContacts {
             database.forEach(PERSON + " ORDER BY id", remembering);
         } catch (SQLException torn) {
             problems.add(damage(torn));
-            long end = Math.min(
-                    database.number("SELECT max(id) FROM person").orElse(last[0]), last[0] + MAX_LOOKED_UP);
+            long end = Math.min(database.number("SELECT max(id) FROM person").orElse(last[0]), last[0] + MAX_LOOKED_UP);
             for (long id = last[0] + 1; id <= end; id++) {
                 try {
                     database.forEach(PERSON + " WHERE id = " + id, row);

@@ -91,7 +91,9 @@ public final class LayerCheck {
         } catch (IOException e) {
             damaged.put(
                     content,
-                    damage(content, Files.exists(file) ? "It can't be read from the disk" : "It is gone from the disk"));
+                    damage(
+                            content,
+                            Files.exists(file) ? "It can't be read from the disk" : "It is gone from the disk"));
         }
     }
 

@@ -34,12 +34,12 @@ public final class Backups {
     /** Asserts that a layer gives exactly this state. */
     public static void assertHolds(Strongroom strongroom, FakePhone phone, int number, Map<PhonePath, byte[]> state)
             throws IOException {
-        try (var layer =
-                strongroom.layer(phone.identity().identifier(), number).orElseThrow()) {
+        try (var layer = strongroom.layer(phone.identity().identifier(), number).orElseThrow()) {
             assertEquals(new TreeSet<>(state.keySet()), new TreeSet<>(layer.in(PhonePath.ROOT)));
             for (var entry : state.entrySet()) {
                 try (var in = layer.open(entry.getKey())) {
-                    assertArrayEquals(entry.getValue(), in.readAllBytes(), entry.getKey().text());
+                    assertArrayEquals(
+                            entry.getValue(), in.readAllBytes(), entry.getKey().text());
                 }
             }
         }

@@ -98,8 +98,17 @@ public final class FakePhone implements PhoneLink {
 
     public PhoneIdentity identity() {
         return new PhoneIdentity(
-                identifier, "Test phone", Family.PELLOW, "Pellow Ridge", "PR9-0001", "004401000007712", "Pellow Base 9",
-                "GB", ZoneId.of("Etc/GMT-1"), 64_000_000_000L, 1_000_000L);
+                identifier,
+                "Test phone",
+                Family.PELLOW,
+                "Pellow Ridge",
+                "PR9-0001",
+                "004401000007712",
+                "Pellow Base 9",
+                "GB",
+                ZoneId.of("Etc/GMT-1"),
+                64_000_000_000L,
+                1_000_000L);
     }
 
     private void requirePluggedIn() throws LinkException {
@@ -125,7 +134,9 @@ public final class FakePhone implements PhoneLink {
             if (!path.in(folder)) {
                 continue;
             }
-            var rest = folder.text().isEmpty() ? path.text() : path.text().substring(folder.text().length() + 1);
+            var rest = folder.text().isEmpty()
+                    ? path.text()
+                    : path.text().substring(folder.text().length() + 1);
             if (rest.contains("/")) {
                 var child = folder.child(rest.substring(0, rest.indexOf('/')));
                 if (folders.add(child)) {
@@ -152,7 +163,8 @@ public final class FakePhone implements PhoneLink {
         requirePluggedIn();
         var stored = files.get(file);
         if (stored == null) {
-            throw new LinkException.Item(file, "It is no longer on the phone", "It was deleted while the copy ran", null);
+            throw new LinkException.Item(
+                    file, "It is no longer on the phone", "It was deleted while the copy ran", null);
         }
         if (unreadable.contains(file)) {
             throw new LinkException.Item(file, "The phone can't read it (answer 500)", "Try again", null);

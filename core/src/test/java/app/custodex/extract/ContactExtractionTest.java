@@ -43,9 +43,24 @@ class ContactExtractionTest {
 
     private static Contact named(String display, String note) {
         return new Contact(
-                display, "", new PersonName(display, "", "", "", "", "", "", ""), List.of(), Organisation.NONE, List.of(),
-                List.of(), List.of(), List.of(), List.of(), Optional.empty(), Optional.empty(), List.of(),
-                note.isEmpty() ? List.of() : List.of(note), List.of(), false, Optional.empty(), List.of());
+                display,
+                "",
+                new PersonName(display, "", "", "", "", "", "", ""),
+                List.of(),
+                Organisation.NONE,
+                List.of(),
+                List.of(),
+                List.of(),
+                List.of(),
+                List.of(),
+                Optional.empty(),
+                Optional.empty(),
+                List.of(),
+                note.isEmpty() ? List.of() : List.of(note),
+                List.of(),
+                false,
+                Optional.empty(),
+                List.of());
     }
 
     /** Everything that the model knows, with every sign that a format might trip over. */
@@ -53,7 +68,8 @@ class ContactExtractionTest {
         return new Contact(
                 "full",
                 "urn:uuid:0b1b6a7a-0001-4000-8000-000000000001",
-                new PersonName("Dr Nóor; \"N\" Said, Jr", "Dr", "Nóor", "Maren Ivo", "Said; Rook", "Jr", "Nur", "Sa'id"),
+                new PersonName(
+                        "Dr Nóor; \"N\" Said, Jr", "Dr", "Nóor", "Maren Ivo", "Said; Rook", "Jr", "Nur", "Sa'id"),
                 List.of("N", "No, really"),
                 new Organisation("Slipway, Sons; & Co", "Boats", "keeper", "lead"),
                 List.of(
@@ -62,7 +78,8 @@ class ContactExtractionTest {
                 List.of(new Labelled("work", "noor@example.org"), new Labelled("Choir", "choir@example.org")),
                 List.of(new Labelled("", "https://example.net/?a=1;b=2,3")),
                 List.of(new Labelled("Kitewire", "kitewire:noor"), new Labelled("", "not a uri at all")),
-                List.of(new Address("home", "PO 7", "2nd floor", "3 Lamp Stair", "Lampholm", "Skerrow", "SK1 2VO", "Skerrow")),
+                List.of(new Address(
+                        "home", "PO 7", "2nd floor", "3 Lamp Stair", "Lampholm", "Skerrow", "SK1 2VO", "Skerrow")),
                 Optional.of(new Day(Optional.empty(), 11, 14)),
                 Optional.of(new Day(Optional.of(2001), 2, 3)),
                 List.of(new Labelled("spouse", "Halvard")),
@@ -92,7 +109,9 @@ class ContactExtractionTest {
         var card = cards.getFirst();
         var contact = full();
         assertEquals(contact.title(), card.one("FN").text());
-        assertEquals(List.of("Said; Rook", "Nóor", "Maren Ivo", "Dr", "Jr"), card.one("N").parts(';'));
+        assertEquals(
+                List.of("Said; Rook", "Nóor", "Maren Ivo", "Dr", "Jr"),
+                card.one("N").parts(';'));
         assertEquals(contact.nicknames(), card.one("NICKNAME").parts(','));
         assertEquals(List.of("Slipway, Sons; & Co", "Boats"), card.one("ORG").parts(';'));
         var phones = card.all("TEL");
@@ -138,8 +157,7 @@ class ContactExtractionTest {
     void debiansReaderFindsEverythingInVcard3() throws Exception {
         assumeTrue(Files.exists(Path.of("/usr/lib/python3/dist-packages/vobject")), "python3-vobject is not installed");
         var result = write(new ContactFormat.Vcard(Version.V3, false), full(), named("عمر 海", "ملاحظة"));
-        var script =
-                """
+        var script = """
                 import sys, vobject, hashlib
                 for c in vobject.readComponents(open(sys.argv[1], encoding='utf-8', newline='').read()):
                     print('FN', c.fn.value)
@@ -150,7 +168,11 @@ class ContactExtractionTest {
                     if hasattr(c, 'photo'): print('PHOTO', c.photo.value.hex())
                     if hasattr(c, 'categories'): print('CATEGORIES', c.categories.value)
                 """;
-        var process = new ProcessBuilder("/usr/bin/python3", "-c", script, result.files().getFirst().toString())
+        var process = new ProcessBuilder(
+                        "/usr/bin/python3",
+                        "-c",
+                        script,
+                        result.files().getFirst().toString())
                 .redirectErrorStream(true)
                 .start();
         process.getOutputStream().close();
@@ -199,7 +221,8 @@ class ContactExtractionTest {
         var result = write(new ContactFormat.Vcard(Version.V4, false), named("A", ""));
 
         assertEquals("mine", Files.readString(there));
-        assertEquals(folder.resolve("Contacts of a phone (2).vcf"), result.files().getFirst());
+        assertEquals(
+                folder.resolve("Contacts of a phone (2).vcf"), result.files().getFirst());
     }
 
     /** RFC 4180 §2: rules 1 (CRLF), 5 to 7 (quotes around breaks, commas and quotes; quotes doubled). */
@@ -246,15 +269,20 @@ class ContactExtractionTest {
 
     @Test
     void thePageIsSafeAgainstHostileNamesAndNeedsNothingElse() throws IOException {
-        var evil = named("<script>alert(1)</script>\"><img src=x onerror=alert(2)>", "</dd><iframe src='https://example.org'>");
+        var evil = named(
+                "<script>alert(1)</script>\"><img src=x onerror=alert(2)>", "</dd><iframe src='https://example.org'>");
 
         var page = Jsoup.parse(text(write(new ContactFormat.Html(), evil, full())));
 
-        assertEquals(0, page.select("script, iframe, object, link, a, form, [onerror]").size());
+        assertEquals(
+                0,
+                page.select("script, iframe, object, link, a, form, [onerror]").size());
         assertEquals(evil.title(), page.select("article h2").eachText().getFirst());
         assertEquals(1, page.select("img").size());
         assertTrue(page.select("img").attr("src").startsWith("data:image/jpeg;base64,"));
-        assertTrue(page.select("meta[http-equiv=Content-Security-Policy]").attr("content").startsWith("default-src 'none'"));
+        assertTrue(page.select("meta[http-equiv=Content-Security-Policy]")
+                .attr("content")
+                .startsWith("default-src 'none'"));
         assertTrue(page.text().contains("Boat; harbour, north"));
         assertEquals(2, page.select("article").size());
     }
@@ -262,7 +290,8 @@ class ContactExtractionTest {
     @Test
     void aPhotoThatIsNoPictureIsToldAndLeftOut() throws IOException {
         var result = new ContactExtraction(
-                        new ContactFormat.Html(), contact -> Optional.of("<svg onload=x>".getBytes(StandardCharsets.UTF_8)))
+                        new ContactFormat.Html(),
+                        contact -> Optional.of("<svg onload=x>".getBytes(StandardCharsets.UTF_8)))
                 .write(List.of(full()), "t", folder, done -> {}, new CancelToken());
 
         assertEquals(1, result.problems().size());

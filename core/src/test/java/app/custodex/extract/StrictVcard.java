@@ -58,7 +58,9 @@ final class StrictVcard {
 
     record Card(List<Property> properties) {
         List<Property> all(String name) {
-            return properties.stream().filter(p -> p.name().equalsIgnoreCase(name)).toList();
+            return properties.stream()
+                    .filter(p -> p.name().equalsIgnoreCase(name))
+                    .toList();
         }
 
         Property one(String name) {
@@ -70,7 +72,9 @@ final class StrictVcard {
         /** The owner's own label of a property, by its group. */
         String label(Property property) {
             return properties.stream()
-                    .filter(p -> p.name().equals("X-LABEL") && !p.group().isEmpty() && p.group().equals(property.group()))
+                    .filter(p -> p.name().equals("X-LABEL")
+                            && !p.group().isEmpty()
+                            && p.group().equals(property.group()))
                     .map(Property::text)
                     .findFirst()
                     .orElse("");

@@ -15,8 +15,7 @@ import org.junit.jupiter.api.Test;
 
 class DavListingTest {
     /** RFC 4918 §9.1.5, the answer to "Example - Using 'allprop'", shortened to the properties that are read. */
-    private static final String ALLPROP =
-            """
+    private static final String ALLPROP = """
             <?xml version="1.0" encoding="utf-8" ?>
             <D:multistatus xmlns:D="DAV:">
               <D:response>
@@ -52,8 +51,8 @@ class DavListingTest {
     }
 
     private static String answer(String href, String more) {
-        return "<multistatus xmlns='DAV:' xmlns:o='urn:custodex:link'><response><href>" + href + "</href><propstat><prop>"
-                + more + "</prop></propstat></response></multistatus>";
+        return "<multistatus xmlns='DAV:' xmlns:o='urn:custodex:link'><response><href>" + href
+                + "</href><propstat><prop>" + more + "</prop></propstat></response></multistatus>";
     }
 
     @Test
@@ -68,9 +67,14 @@ class DavListingTest {
 
     @Test
     void decodesNamesOnceAndOnlyOnce() throws XMLStreamException {
-        var listed = read(answer("/files/a%2520b%20+%E6%B5%B7%0A", "<getcontentlength>1</getcontentlength>"), "/files/", PhonePath.ROOT);
+        var listed = read(
+                answer("/files/a%2520b%20+%E6%B5%B7%0A", "<getcontentlength>1</getcontentlength>"),
+                "/files/",
+                PhonePath.ROOT);
 
-        assertEquals(new PhonePath("a%20b +海\n"), assertInstanceOf(Listed.File.class, listed.getFirst()).path());
+        assertEquals(
+                new PhonePath("a%20b +海\n"),
+                assertInstanceOf(Listed.File.class, listed.getFirst()).path());
     }
 
     @Test
@@ -110,7 +114,9 @@ class DavListingTest {
     @Test
     void nonsenseInFiguresDoesNotStopTheListing() throws XMLStreamException {
         var listed = read(
-                answer("/files/x", "<getcontentlength>-5</getcontentlength><getlastmodified>yesterday</getlastmodified>"),
+                answer(
+                        "/files/x",
+                        "<getcontentlength>-5</getcontentlength><getlastmodified>yesterday</getlastmodified>"),
                 "/files/",
                 PhonePath.ROOT);
 

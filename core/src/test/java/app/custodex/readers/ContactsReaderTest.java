@@ -104,7 +104,8 @@ class ContactsReaderTest {
         assertEquals(List.of(new Labelled("work", "jqpublic@xyz.example.com")), contact.mails());
         assertEquals("xmpp:alice@example.com", contact.chats().getFirst().value());
         assertEquals("ABC, Inc.", contact.organisation().name());
-        assertEquals("North American Division, Marketing", contact.organisation().department());
+        assertEquals(
+                "North American Division, Marketing", contact.organisation().department());
         assertEquals("Project Leader", contact.organisation().role());
         assertEquals(List.of("INTERNET", "IETF", "INDUSTRY", "INFORMATION TECHNOLOGY"), contact.groups());
         assertEquals(List.of("This fax number is operational 0800 to 1715 EST, Mon-Fri."), contact.notes());
@@ -140,7 +141,8 @@ class ContactsReaderTest {
 
     @Test
     void brokenEncodingIsToldAndReadAllTheSame() throws IOException {
-        var bytes = "BEGIN:VCARD\r\nVERSION:3.0\r\nFN:Søren Ås\r\nEND:VCARD\r\n".getBytes(Charset.forName("windows-1252"));
+        var bytes =
+                "BEGIN:VCARD\r\nVERSION:3.0\r\nFN:Søren Ås\r\nEND:VCARD\r\n".getBytes(Charset.forName("windows-1252"));
         var book = ContactsReader.read(
                 new MemoryFiles().with("Shared/People/Card/x.vcf", bytes), phone(Family.PELLOW), place);
 
@@ -159,7 +161,10 @@ class ContactsReaderTest {
                 "\u0000\u0001\u0002 this is no card",
                 good + good.replace("Good", "Second in the file"));
 
-        assertTrue(book.contacts().stream().map(Contact::title).toList().containsAll(List.of("Good", "Second in the file")));
+        assertTrue(book.contacts().stream()
+                .map(Contact::title)
+                .toList()
+                .containsAll(List.of("Good", "Second in the file")));
         assertEquals(2, book.problems().size(), book.problems().toString());
         assertTrue(book.problems().stream().allMatch(p -> !p.advice().isEmpty()));
     }
@@ -173,9 +178,10 @@ class ContactsReaderTest {
         try (var db = DriverManager.getConnection("jdbc:sqlite:" + file);
                 var sql = db.createStatement()) {
             db.setAutoCommit(false);
-            sql.executeUpdate("CREATE TABLE person (id INTEGER PRIMARY KEY, uid TEXT, prefix TEXT, given TEXT, middle TEXT,"
-                    + " family TEXT, suffix TEXT, sound_given TEXT, sound_family TEXT, nickname TEXT, organisation TEXT,"
-                    + " department TEXT, title TEXT, birthday TEXT, note TEXT, changed INTEGER)");
+            sql.executeUpdate(
+                    "CREATE TABLE person (id INTEGER PRIMARY KEY, uid TEXT, prefix TEXT, given TEXT, middle TEXT,"
+                            + " family TEXT, suffix TEXT, sound_given TEXT, sound_family TEXT, nickname TEXT, organisation TEXT,"
+                            + " department TEXT, title TEXT, birthday TEXT, note TEXT, changed INTEGER)");
             sql.executeUpdate("CREATE TABLE reach (person INTEGER, place INTEGER, way TEXT, label TEXT, value TEXT)");
             sql.executeUpdate("CREATE TABLE post (person INTEGER, place INTEGER, label TEXT, street TEXT, town TEXT,"
                     + " region TEXT, code TEXT, country TEXT)");
@@ -196,11 +202,14 @@ class ContactsReaderTest {
     @Test
     void readsAnOstrelsTablesIntoTheSameModel() throws Exception {
         var book = read(ostrel(sql -> {
-            sql.executeUpdate("INSERT INTO person VALUES (7,'u-7','Dr','Noor','','Said',NULL,'Nur',NULL,'N',NULL,NULL,'guide',"
-                    + "'--11-14','a note',820000000000000)");
-            sql.executeUpdate("INSERT INTO reach VALUES (7,1,'mail','work','noor@example.org'),(7,0,'phone','mobile','07700900123'),"
-                    + "(7,2,'chat','Kitewire','noor'),(7,3,'pigeon','loft','grey one')");
-            sql.executeUpdate("INSERT INTO post VALUES (7,0,'home','3 Lamp Stair','Lampholm','Skerrow','SK1','Skerrow')");
+            sql.executeUpdate(
+                    "INSERT INTO person VALUES (7,'u-7','Dr','Noor','','Said',NULL,'Nur',NULL,'N',NULL,NULL,'guide',"
+                            + "'--11-14','a note',820000000000000)");
+            sql.executeUpdate(
+                    "INSERT INTO reach VALUES (7,1,'mail','work','noor@example.org'),(7,0,'phone','mobile','07700900123'),"
+                            + "(7,2,'chat','Kitewire','noor'),(7,3,'pigeon','loft','grey one')");
+            sql.executeUpdate(
+                    "INSERT INTO post VALUES (7,0,'home','3 Lamp Stair','Lampholm','Skerrow','SK1','Skerrow')");
             sql.executeUpdate("INSERT INTO portrait VALUES (7, x'FFD8FF00')");
             sql.executeUpdate("INSERT INTO circle VALUES (1,'Choir')");
             sql.executeUpdate("INSERT INTO circle_member VALUES (1,7)");
@@ -217,7 +226,9 @@ class ContactsReaderTest {
         assertEquals(List.of("Choir"), noor.groups());
         // 820,000,000 s after 2000-01-01T00:00Z
         assertEquals(Optional.of(Instant.parse("2025-12-25T17:46:40Z")), noor.changed());
-        assertArrayEquals(new byte[] {(byte) 0xff, (byte) 0xd8, (byte) 0xff, 0}, book.photo(noor).orElseThrow());
+        assertArrayEquals(
+                new byte[] {(byte) 0xff, (byte) 0xd8, (byte) 0xff, 0},
+                book.photo(noor).orElseThrow());
         var bare = book.contacts().get(1);
         assertFalse(bare.hasPhoto());
         assertEquals(List.of(new Contact.Extra("BDAY", "sometime in spring")), bare.extras());
@@ -228,7 +239,8 @@ class ContactsReaderTest {
     void aTornDatabaseGivesWhatCanBeReadAndSaysSo() throws Exception {
         var whole = ostrel(sql -> {
             for (int i = 1; i <= 3_000; i++) {
-                sql.executeUpdate("INSERT INTO person(id,given,note) VALUES (" + i + ",'Person " + i + "','" + "x".repeat(200) + "')");
+                sql.executeUpdate("INSERT INTO person(id,given,note) VALUES (" + i + ",'Person " + i + "','"
+                        + "x".repeat(200) + "')");
                 sql.executeUpdate("INSERT INTO reach VALUES (" + i + ",0,'phone','home','01632 960001')");
             }
         });
@@ -239,7 +251,9 @@ class ContactsReaderTest {
 
         assertTrue(book.contacts().size() > 1_500, "only " + book.contacts().size());
         assertTrue(book.contacts().size() < 3_000);
-        assertTrue(book.problems().getFirst().what().contains("torn"), book.problems().toString());
+        assertTrue(
+                book.problems().getFirst().what().contains("torn"),
+                book.problems().toString());
         book.close();
     }
 
@@ -257,7 +271,8 @@ class ContactsReaderTest {
     void aPhoneWithoutPeopleIsAnEmptyBook() throws IOException {
         assertEquals(
                 List.of(),
-                ContactsReader.read(new MemoryFiles(), phone(Family.OSTREL), place).contacts());
+                ContactsReader.read(new MemoryFiles(), phone(Family.OSTREL), place)
+                        .contacts());
         assertEquals(List.of(), pellow().contacts());
     }
 

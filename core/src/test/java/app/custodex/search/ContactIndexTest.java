@@ -16,9 +16,24 @@ import org.junit.jupiter.api.Test;
 class ContactIndexTest {
     private static Contact contact(String name, String note, PhoneNumber... phones) {
         return new Contact(
-                name, "", new PersonName(name, "", "", "", "", "", "", ""), List.of(), Organisation.NONE, List.of(phones),
-                List.of(), List.of(), List.of(), List.of(), Optional.empty(), Optional.empty(), List.of(),
-                note.isEmpty() ? List.of() : List.of(note), List.of(), false, Optional.empty(), List.of());
+                name,
+                "",
+                new PersonName(name, "", "", "", "", "", "", ""),
+                List.of(),
+                Organisation.NONE,
+                List.of(phones),
+                List.of(),
+                List.of(),
+                List.of(),
+                List.of(),
+                Optional.empty(),
+                Optional.empty(),
+                List.of(),
+                note.isEmpty() ? List.of() : List.of(note),
+                List.of(),
+                false,
+                Optional.empty(),
+                List.of());
     }
 
     private static List<String> sorted(Locale locale, String... names) {
@@ -29,8 +44,12 @@ class ContactIndexTest {
     /** Unicode CLDR, collation charts: Swedish puts å, ä, ö behind z; German sorts ä with a; Spanish ñ behind n. */
     @Test
     void sortsByTheCollationOfTheLocale() {
-        assertEquals(List.of("Adam", "Zeta", "Åke", "Ärla", "Öst"), sorted(Locale.of("sv"), "Öst", "Zeta", "Ärla", "Adam", "Åke"));
-        assertEquals(List.of("Adam", "Ärla", "Bert", "Öst", "Zeta"), sorted(Locale.GERMAN, "Öst", "Zeta", "Ärla", "Adam", "Bert"));
+        assertEquals(
+                List.of("Adam", "Zeta", "Åke", "Ärla", "Öst"),
+                sorted(Locale.of("sv"), "Öst", "Zeta", "Ärla", "Adam", "Åke"));
+        assertEquals(
+                List.of("Adam", "Ärla", "Bert", "Öst", "Zeta"),
+                sorted(Locale.GERMAN, "Öst", "Zeta", "Ärla", "Adam", "Bert"));
         assertEquals(List.of("Nuez", "Ñandú", "Oca"), sorted(Locale.of("es"), "Oca", "Ñandú", "Nuez"));
         assertEquals(List.of("anna", "Anna", "Bo"), sorted(Locale.ENGLISH, "Bo", "Anna", "anna"));
     }
@@ -50,7 +69,10 @@ class ContactIndexTest {
         var index = new ContactIndex(
                 List.of(
                         contact("Éilis Ó Dálach", "sings alto"),
-                        contact("Halvard Rook", "owes me a creel", new PhoneNumber("", "07700 900123", "+447700900123")),
+                        contact(
+                                "Halvard Rook",
+                                "owes me a creel",
+                                new PhoneNumber("", "07700 900123", "+447700900123")),
                         contact("نور سعيد", "")),
                 Locale.ENGLISH);
 
@@ -66,7 +88,10 @@ class ContactIndexTest {
 
     @Test
     void fiftyThousandAreFoundWithoutAskingTwice() {
-        var many = Stream.iterate(0, i -> i + 1).limit(50_000).map(i -> contact("Person " + i, "")).toList();
+        var many = Stream.iterate(0, i -> i + 1)
+                .limit(50_000)
+                .map(i -> contact("Person " + i, ""))
+                .toList();
         var index = new ContactIndex(many, Locale.ENGLISH);
         assertEquals(50_000, index.ascending().size());
         assertTrue(index.find("person 4999").size() >= 11);

@@ -31,8 +31,7 @@ import org.junit.jupiter.api.io.TempDir;
 
 class StrongroomTest {
     /** OCFL 1.1 §5.2 "Versioned Object", the example inventory (digests shortened there too; quoted from memory). */
-    private static final String EXAMPLE =
-            """
+    private static final String EXAMPLE = """
             {
               "digestAlgorithm": "sha512",
               "fixity": {
@@ -106,18 +105,24 @@ class StrongroomTest {
         var inventory = Json.PAGE.readValue(EXAMPLE, Inventory.class);
 
         assertEquals(3, inventory.headNumber());
-        assertEquals("v1/content/foo/bar.xml", inventory.contentPath(1, "foo/bar.xml").orElseThrow());
-        assertEquals("v2/content/foo/bar.xml", inventory.contentPath(3, "foo/bar.xml").orElseThrow());
-        assertEquals("v1/content/empty.txt", inventory.contentPath(2, "empty2.txt").orElseThrow());
-        assertEquals("v1/content/image.tiff", inventory.contentPath(3, "image.tiff").orElseThrow());
+        assertEquals(
+                "v1/content/foo/bar.xml",
+                inventory.contentPath(1, "foo/bar.xml").orElseThrow());
+        assertEquals(
+                "v2/content/foo/bar.xml",
+                inventory.contentPath(3, "foo/bar.xml").orElseThrow());
+        assertEquals(
+                "v1/content/empty.txt", inventory.contentPath(2, "empty2.txt").orElseThrow());
+        assertEquals(
+                "v1/content/image.tiff", inventory.contentPath(3, "image.tiff").orElseThrow());
         assertTrue(inventory.contentPath(2, "image.tiff").isEmpty());
     }
 
     @Test
     void placesObjectsAsTheLayoutExtensionSays() {
         // Community extension 0004, example 1 (sha256, 3, 3): "object-01" (quoted from memory).
-        assertTrue(
-                StorageRoot.hash("object-01").startsWith("3c0ff4240c1e116dba14c7627f2319b58aa3d77606d0d90dfc6161608ac987d4"));
+        assertTrue(StorageRoot.hash("object-01")
+                .startsWith("3c0ff4240c1e116dba14c7627f2319b58aa3d77606d0d90dfc6161608ac987d4"));
     }
 
     @Test
@@ -155,7 +160,8 @@ class StrongroomTest {
                         try (var in = tar.getInputStream(entry)) {
                             in.transferTo(bytes);
                         }
-                        assertArrayEquals(state.get(new PhonePath(entry.getName())), bytes.toByteArray(), entry.getName());
+                        assertArrayEquals(
+                                state.get(new PhonePath(entry.getName())), bytes.toByteArray(), entry.getName());
                         found++;
                     }
                 }
@@ -171,7 +177,10 @@ class StrongroomTest {
         Path pack;
         ManifestItem.Place place;
         try (var layer = strongroom.layer("PB-ROOM", 1).orElseThrow()) {
-            place = layer.find(new PhonePath("folder 1/file 4")).orElseThrow().place().orElseThrow();
+            place = layer.find(new PhonePath("folder 1/file 4"))
+                    .orElseThrow()
+                    .place()
+                    .orElseThrow();
             pack = layer.contentFile(place.content());
         }
         var bytes = Files.readAllBytes(pack);
@@ -218,7 +227,8 @@ class StrongroomTest {
         backUp(phone, root, disk);
         var state = phone.state();
         try (var files = Files.walk(root.resolve("objects"), 5)) {
-            var inventory = files.filter(f -> f.endsWith("inventory.json") && !f.toString().contains("v1"))
+            var inventory = files.filter(
+                            f -> f.endsWith("inventory.json") && !f.toString().contains("v1"))
                     .findFirst()
                     .orElseThrow();
             Files.writeString(inventory, "{ torn");
@@ -256,8 +266,17 @@ class StrongroomTest {
                 inventory.digestAlgorithm(),
                 inventory.head(),
                 Map.of("d", List.of("../../../../../../outside")),
-                Map.of("v1", new Inventory.Version(Clock.systemUTC().instant(), "", new Inventory.User("", ""), Map.of("d", List.of("layer.json")))));
-        var layer = new StoredLayer(object, evil, Strongroom.open(root, disk).holdings().phones().getFirst().newest());
+                Map.of(
+                        "v1",
+                        new Inventory.Version(
+                                Clock.systemUTC().instant(),
+                                "",
+                                new Inventory.User("", ""),
+                                Map.of("d", List.of("layer.json")))));
+        var layer = new StoredLayer(
+                object,
+                evil,
+                Strongroom.open(root, disk).holdings().phones().getFirst().newest());
 
         var refused = assertThrows(IOException.class, () -> layer.contentFile("layer.json"));
 
@@ -267,7 +286,8 @@ class StrongroomTest {
 
     private record StorageRootProbe(Path root) {
         Path object(String phone) throws IOException {
-            return StorageRoot.open(root.resolve("objects"), root.resolve("work"), new RealDisk()).objectFolder("urn:custodex:phone:" + phone);
+            return StorageRoot.open(root.resolve("objects"), root.resolve("work"), new RealDisk())
+                    .objectFolder("urn:custodex:phone:" + phone);
         }
     }
 }

@@ -31,9 +31,11 @@ class DesktopArchitectureTest {
     void theStartIsUnderstoodOrSaysWhatItIsNot() {
         Assertions.assertTrue(Options.parse(List.of("demo", "--fresh")).fresh());
         Assertions.assertEquals(
-                Path.of("/x/y"), Options.parse(List.of("open", "--home", "/x/y")).home().root());
+                Path.of("/x/y"),
+                Options.parse(List.of("open", "--home", "/x/y")).home().root());
         Assertions.assertFalse(Options.parse(List.of("open")).demo());
-        for (var bad : List.of(List.of("open", "--fresh"), List.of("shots"), List.of("demo", "--home"), List.of("demo", "what"))) {
+        for (var bad : List.of(
+                List.of("open", "--fresh"), List.of("shots"), List.of("demo", "--home"), List.of("demo", "what"))) {
             var told = Assertions.assertThrows(IllegalArgumentException.class, () -> Options.parse(bad));
             Assertions.assertTrue(told.toString().contains("custodex demo"), told.toString());
         }

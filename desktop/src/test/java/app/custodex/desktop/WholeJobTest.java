@@ -64,7 +64,9 @@ class WholeJobTest {
     private void until(String what, BooleanSupplier condition) {
         try {
             WaitForAsyncUtils.waitFor(
-                    40, TimeUnit.SECONDS, () -> WaitForAsyncUtils.asyncFx(condition::getAsBoolean).get());
+                    40,
+                    TimeUnit.SECONDS,
+                    () -> WaitForAsyncUtils.asyncFx(condition::getAsBoolean).get());
         } catch (TimeoutException e) {
             throw new AssertionError("waited in vain for " + what, e);
         }
@@ -75,7 +77,12 @@ class WholeJobTest {
     }
 
     private void click(FxRobot robot, String id) {
-        until(id, () -> robot.lookup(id).tryQuery().filter(n -> n.isVisible() && !n.isDisabled()).isPresent());
+        until(
+                id,
+                () -> robot.lookup(id)
+                        .tryQuery()
+                        .filter(n -> n.isVisible() && !n.isDisabled())
+                        .isPresent());
         robot.clickOn(id);
     }
 
@@ -95,8 +102,13 @@ class WholeJobTest {
         write(robot, "#docket-promised-time", "16:00");
         click(robot, "#docket-consent");
         click(robot, "#docket-save");
-        until("the docket", () -> workplace.desk().bays().stream()
-                .anyMatch(b -> b.docket().get().filter(d -> d.customer().equals(customer)).isPresent()));
+        until(
+                "the docket",
+                () -> workplace.desk().bays().stream()
+                        .anyMatch(b -> b.docket()
+                                .get()
+                                .filter(d -> d.customer().equals(customer))
+                                .isPresent()));
     }
 
     /** Works the practice drawer's own window. */
@@ -120,22 +132,36 @@ class WholeJobTest {
 
         click(robot, "#go-back-up");
         click(robot, "#backup-start");
-        until("the result", () -> robot.lookup("#backup-title").queryAs(Label.class).getText().equals("Layer 1 is saved and checked"));
+        until(
+                "the result",
+                () -> robot.lookup("#backup-title")
+                        .queryAs(Label.class)
+                        .getText()
+                        .equals("Layer 1 is saved and checked"));
         assertTrue(bay.docket().get().orElseThrow().layers().contains(1));
 
         // The phone may go; its layer is read all the same.
         phone(0).unplug();
         robot.push(KeyCode.CONTROL, KeyCode.R);
-        until("all contacts", () -> shows(robot, "#contacts-count")
-                && robot.lookup("#contacts-count").queryAs(Label.class).getText().equals("412 contacts"));
+        until(
+                "all contacts",
+                () -> shows(robot, "#contacts-count")
+                        && robot.lookup("#contacts-count")
+                                .queryAs(Label.class)
+                                .getText()
+                                .equals("412 contacts"));
         write(robot, "#contacts-find", "grandad");
         ListView<Contact> list = robot.lookup("#contacts").queryListView();
         until("the one", () -> list.getItems().size() == 1);
         assertEquals("Halvard Rook", list.getItems().getFirst().title());
         robot.push(KeyCode.DOWN);
-        until("his photo", () -> robot.lookup("#contact-photo").queryAs(ImageView.class).getImage() != null);
+        until(
+                "his photo",
+                () -> robot.lookup("#contact-photo").queryAs(ImageView.class).getImage() != null);
         robot.push(KeyCode.T);
-        until("the tray", () -> robot.lookup("#tray").queryAs(Label.class).getText().equals("1 contact"));
+        until(
+                "the tray",
+                () -> robot.lookup("#tray").queryAs(Label.class).getText().equals("1 contact"));
 
         robot.push(KeyCode.CONTROL, KeyCode.E);
         var target = home.resolve("for the customer");
@@ -158,7 +184,9 @@ class WholeJobTest {
         until("readiness", bay::ready);
         phone(1).slowDown(150_000);
         robot.push(KeyCode.CONTROL, KeyCode.B);
-        until("the copy", () -> bay.progress().get().filter(p -> p.doneItems() > 0).isPresent());
+        until(
+                "the copy",
+                () -> bay.progress().get().filter(p -> p.doneItems() > 0).isPresent());
 
         phone(1).unplug();
         until("the wait", () -> shows(robot, "#backup-waiting"));
@@ -166,7 +194,12 @@ class WholeJobTest {
         phone(1).plugIn();
         tapAll(robot, "pellow", "cable-mode");
 
-        until("the result", () -> robot.lookup("#backup-title").queryAs(Label.class).getText().equals("Layer 1 is saved and checked"));
+        until(
+                "the result",
+                () -> robot.lookup("#backup-title")
+                        .queryAs(Label.class)
+                        .getText()
+                        .equals("Layer 1 is saved and checked"));
         assertFalse(shows(robot, "#message-bar"));
     }
 
@@ -176,7 +209,8 @@ class WholeJobTest {
         phone(0).makeReady();
         until("readiness", bay::ready);
         click(robot, "#docket-save");
-        assertTrue(robot.lookup("#docket-missing").queryAs(Label.class).getText().contains("customer's name"));
+        assertTrue(
+                robot.lookup("#docket-missing").queryAs(Label.class).getText().contains("customer's name"));
         write(robot, "#docket-customer", "Ivo Kelp");
         write(robot, "#docket-reason", "a copy");
         assertFalse(robot.lookup("#docket-consent").queryAs(CheckBox.class).isSelected());
@@ -198,13 +232,20 @@ class WholeJobTest {
         phone(0).slowDown(120_000);
         click(robot, "#go-back-up");
         click(robot, "#backup-start");
-        until("the copy", () -> bay.progress().get().filter(p -> p.doneItems() > 0).isPresent());
+        until(
+                "the copy",
+                () -> bay.progress().get().filter(p -> p.doneItems() > 0).isPresent());
         click(robot, "#backup-stop");
         until("the stop", () -> bay.progress().get().isEmpty());
         assertTrue(bay.layers().get().isEmpty(), "no half layer");
         phone(0).slowDown(PracticePhone.FULL_SPEED);
         click(robot, "#backup-start");
-        until("the result", () -> robot.lookup("#backup-title").queryAs(Label.class).getText().equals("Layer 1 is saved and checked"));
+        until(
+                "the result",
+                () -> robot.lookup("#backup-title")
+                        .queryAs(Label.class)
+                        .getText()
+                        .equals("Layer 1 is saved and checked"));
 
         // A second program on the same home: what another start would show.
         WaitForAsyncUtils.asyncFx(() -> workplace.close()).get(20, TimeUnit.SECONDS);
@@ -214,14 +255,25 @@ class WholeJobTest {
         ListView<?> layers = robot.lookup("#stored-layers").queryListView();
         until("the layer", () -> layers.getItems().size() == 1);
         click(robot, "#layer-check");
-        until("the check", () -> robot.lookup(n -> n instanceof Label l && l.getText().equals("layer 1: sound")).tryQuery().isPresent());
+        until(
+                "the check",
+                () -> robot.lookup(n -> n instanceof Label l && l.getText().equals("layer 1: sound"))
+                        .tryQuery()
+                        .isPresent());
         click(robot, "#layer-read");
-        until("its contacts", () -> shows(robot, "#contacts-count")
-                && robot.lookup("#contacts-count").queryAs(Label.class).getText().equals("412 contacts"));
+        until(
+                "its contacts",
+                () -> shows(robot, "#contacts-count")
+                        && robot.lookup("#contacts-count")
+                                .queryAs(Label.class)
+                                .getText()
+                                .equals("412 contacts"));
         ListView<Contact> list = robot.lookup("#contacts").queryListView();
         var first = list.getItems().getFirst();
         click(robot, "#contacts-order");
-        until("Z to A", () -> !list.getItems().isEmpty() && list.getItems().getLast().equals(first));
+        until(
+                "Z to A",
+                () -> !list.getItems().isEmpty() && list.getItems().getLast().equals(first));
         assertNotEquals(first, list.getItems().getFirst());
     }
 
@@ -233,14 +285,17 @@ class WholeJobTest {
         openDocket(robot, "Fenna Rook");
         click(robot, "#go-back-up");
         click(robot, "#backup-start");
-        until("the result", () -> !bay.layers().get().isEmpty() && bay.progress().get().isEmpty());
+        until(
+                "the result",
+                () -> !bay.layers().get().isEmpty() && bay.progress().get().isEmpty());
         robot.push(KeyCode.CONTROL, KeyCode.E);
         var taken = Files.writeString(home.resolve("a file"), "no folder");
         write(robot, "#extract-folder", taken.toString());
         click(robot, "#extract-start");
         until("the message", () -> shows(robot, "#message-bar"));
         assertTrue(robot.lookup("#message-what").queryAs(Label.class).getText().startsWith(taken.toString()));
-        assertTrue(robot.lookup("#message-advice").queryAs(Label.class).getText().contains("Choose another folder"));
+        assertTrue(
+                robot.lookup("#message-advice").queryAs(Label.class).getText().contains("Choose another folder"));
         click(robot, "#message-close");
         assertFalse(shows(robot, "#message-bar"));
         robot.push(KeyCode.F8);

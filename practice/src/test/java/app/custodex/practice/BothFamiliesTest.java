@@ -42,7 +42,10 @@ class BothFamiliesTest {
                     bay.ask();
                     var job = custodex.backUp(bay.link(), Optional.empty(), Duration.ZERO, true);
                     var outcome = job.outcome().get(60, TimeUnit.SECONDS);
-                    assertTrue(outcome instanceof Outcome.Done done && done.result().check().orElseThrow().sound(), outcome.toString());
+                    assertTrue(
+                            outcome instanceof Outcome.Done done
+                                    && done.result().check().orElseThrow().sound(),
+                            outcome.toString());
                 }
             }
         }
@@ -50,15 +53,24 @@ class BothFamiliesTest {
         try (var custodex = Custodex.open(home, Clock.systemUTC())) {
             for (var phone : custodex.strongroom().holdings().phones()) {
                 try (var contacts = custodex.contacts(phone.identity().identifier(), 1, Locale.UK)) {
-                    assertEquals(60, contacts.book().contacts().size(), phone.identity().name());
+                    assertEquals(
+                            60,
+                            contacts.book().contacts().size(),
+                            phone.identity().name());
                     assertEquals(List.of(), contacts.book().problems());
                     var grandad = contacts.index().find("grandad rook").getFirst();
                     assertEquals("Halvard Rook", grandad.title());
-                    assertEquals("1941-11-14", grandad.birthday().map(Contact.Day::iso).orElseThrow());
+                    assertEquals(
+                            "1941-11-14",
+                            grandad.birthday().map(Contact.Day::iso).orElseThrow());
                     assertEquals("Lighthouse Guides", grandad.organisation().name());
-                    assertEquals("Voicemail of 3 November kept.\nDo not delete.", grandad.notes().getFirst());
+                    assertEquals(
+                            "Voicemail of 3 November kept.\nDo not delete.",
+                            grandad.notes().getFirst());
                     assertTrue(contacts.book().photo(grandad).orElseThrow().length > 500);
-                    assertTrue(grandad.phones().getFirst().e164().startsWith("+447700900"), grandad.phones().toString());
+                    assertTrue(
+                            grandad.phones().getFirst().e164().startsWith("+447700900"),
+                            grandad.phones().toString());
                     assertEquals(List.of("Family"), grandad.groups());
                     // What an Ostrel wrote last is still in the write-ahead log beside its database.
                     assertFalse(contacts.index().find("storm watch").isEmpty());

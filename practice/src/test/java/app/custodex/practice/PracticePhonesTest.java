@@ -74,7 +74,10 @@ class PracticePhonesTest {
     }
 
     private PracticePhone phone(Family family) {
-        return drawer.phones().stream().filter(p -> p.family() == family).findFirst().orElseThrow();
+        return drawer.phones().stream()
+                .filter(p -> p.family() == family)
+                .findFirst()
+                .orElseThrow();
     }
 
     private HttpPhoneLink ready(Family family) throws IOException {
@@ -87,7 +90,8 @@ class PracticePhonesTest {
     }
 
     private static void tap(PracticePhone phone, String id) {
-        phone.tap(phone.taps().stream().filter(t -> t.id().equals(id)).findFirst().orElseThrow());
+        phone.tap(
+                phone.taps().stream().filter(t -> t.id().equals(id)).findFirst().orElseThrow());
     }
 
     private static Map<PhonePath, Listed.File> files(HttpPhoneLink link) throws LinkException {
@@ -99,7 +103,8 @@ class PracticePhonesTest {
                     case Listed.File file -> files.put(file.path(), file);
                     case Listed.Folder sub -> folders.add(sub.path());
                     case Listed.Link other -> {}
-                    case Listed.Refused refused -> throw new AssertionError(refused.problem().sentence());
+                    case Listed.Refused refused ->
+                        throw new AssertionError(refused.problem().sentence());
                 }
             }
         }
@@ -121,7 +126,10 @@ class PracticePhonesTest {
                 try (var content = link.open(file.path(), 0)) {
                     assertEquals(file.etag(), content.etag());
                     assertEquals(file.size(), content.size());
-                    assertArrayEquals(Files.readAllBytes(real), content.stream().readAllBytes(), file.path().text());
+                    assertArrayEquals(
+                            Files.readAllBytes(real),
+                            content.stream().readAllBytes(),
+                            file.path().text());
                 }
             }
         }
@@ -131,14 +139,18 @@ class PracticePhonesTest {
     @EnumSource(Family.class)
     void readsOnFromAnOffset(Family family) throws IOException {
         try (var link = ready(family)) {
-            var file = files(link).values().stream().filter(f -> f.size() > 10_000).findFirst().orElseThrow();
+            var file = files(link).values().stream()
+                    .filter(f -> f.size() > 10_000)
+                    .findFirst()
+                    .orElseThrow();
             byte[] whole;
             try (var content = link.open(file.path(), 0)) {
                 whole = content.stream().readAllBytes();
             }
             try (var rest = link.open(file.path(), 9_999)) {
                 assertArrayEquals(
-                        Arrays.copyOfRange(whole, 9_999, whole.length), rest.stream().readAllBytes());
+                        Arrays.copyOfRange(whole, 9_999, whole.length),
+                        rest.stream().readAllBytes());
             }
             var gone = assertThrows(LinkException.Item.class, () -> link.open(new PhonePath("no/such file"), 0));
             assertEquals("no/such file", gone.problem().subject());
@@ -185,7 +197,8 @@ class PracticePhonesTest {
             link.status();
             tap(phone, "accept");
             assertTrue(link.status().readiness().ready());
-            assertEquals("OS-7F21-0048-9C3E", link.status().identity().orElseThrow().identifier());
+            assertEquals(
+                    "OS-7F21-0048-9C3E", link.status().identity().orElseThrow().identifier());
             tap(phone, "lock");
             assertThrows(LinkException.NotReady.class, () -> link.list(PhonePath.ROOT));
         }
@@ -237,7 +250,8 @@ class PracticePhonesTest {
                                     .build(),
                             HttpResponse.BodyHandlers.ofString())
                     .body();
-            for (var path : List.of("files/..%2Fphone.json", "files/%2e%2e/phone.json", "files/store/..%2F..%2F..%2Fphone.json")) {
+            for (var path : List.of(
+                    "files/..%2Fphone.json", "files/%2e%2e/phone.json", "files/store/..%2F..%2F..%2Fphone.json")) {
                 var answer = http.send(
                         HttpRequest.newBuilder(URI.create(phone.address() + path))
                                 .header("Bench", "b")
@@ -267,7 +281,8 @@ class PracticePhonesTest {
         var root = phone.resolve("files");
         try (var files = Files.walk(root)) {
             for (var file : files.filter(Files::isRegularFile).toList()) {
-                // A database's bytes hold a change counter and the log a random salt; its rows are compared by the core.
+                // A database's bytes hold a change counter and the log a random salt; its rows are compared by the
+                // core.
                 if (!file.toString().endsWith(".db-wal")) {
                     digests.put(root.relativize(file).toString(), Digests.of(Files.readAllBytes(file)));
                 }
@@ -282,7 +297,10 @@ class PracticePhonesTest {
         try (var link = ready(family)) {
             var contents = link.status().contents();
             for (var kind : Kind.values()) {
-                var count = contents.stream().filter(c -> c.kind() == kind).findFirst().orElseThrow();
+                var count = contents.stream()
+                        .filter(c -> c.kind() == kind)
+                        .findFirst()
+                        .orElseThrow();
                 assertTrue(kind == Kind.OTHER || count.items() > 0, kind.code());
             }
             assertEquals(30, count(contents, Kind.CONTACTS));
@@ -293,7 +311,10 @@ class PracticePhonesTest {
     }
 
     private static long count(List<KindCount> contents, Kind kind) {
-        return contents.stream().filter(c -> c.kind() == kind).mapToLong(KindCount::items).sum();
+        return contents.stream()
+                .filter(c -> c.kind() == kind)
+                .mapToLong(KindCount::items)
+                .sum();
     }
 
     @Test
@@ -302,7 +323,9 @@ class PracticePhonesTest {
         try (var table = new TableDrawer.Maker().open(loaded, new Contents(1, 300, 3_000_000, 10))) {
             assertEquals(2, table.phones().size());
             try (var files = Files.walk(loaded.resolve("pellow/files/App data/blobs"))) {
-                var sizes = files.filter(Files::isRegularFile).mapToLong(f -> f.toFile().length()).toArray();
+                var sizes = files.filter(Files::isRegularFile)
+                        .mapToLong(f -> f.toFile().length())
+                        .toArray();
                 assertEquals(300, sizes.length);
                 long sum = Arrays.stream(sizes).sum();
                 assertTrue(sum > 2_900_000 && sum <= 3_000_000, "sum " + sum);

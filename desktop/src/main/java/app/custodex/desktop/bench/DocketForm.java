@@ -94,9 +94,8 @@ final class DocketForm extends VBox {
                 promised.map(at -> at.toLocalDate().toString()).orElse(docket.isPresent() ? "" : today.toString()));
         promisedTime.setText(promised.map(at -> at.toLocalTime().toString()).orElse(""));
         consent.setSelected(docket.flatMap(Docket::consent).isPresent());
-        extent.setText(docket.flatMap(Docket::consent)
-                .map(Consent::extent)
-                .orElse("Copy, read and hand over what the reason asks for"));
+        extent.setText(
+                docket.flatMap(Docket::consent).map(Consent::extent).orElse("Copy and read what the reason asks for"));
         missing.setText("");
     }
 

@@ -44,7 +44,9 @@ public final class Shots {
             int code = 0;
             try {
                 Files.createDirectories(folder);
-                var home = Files.createTempDirectory("custodex-shots");
+                // Always the same, since it can be read in the pictures.
+                var home = Path.of(System.getProperty("java.io.tmpdir")).resolve("custodex-pictures");
+                new RealDisk().delete(home);
                 try {
                     run(stage, home);
                 } finally {
@@ -184,7 +186,7 @@ public final class Shots {
                 reach,
                 reason,
                 consent
-                        ? Optional.of(new Consent(Instant.now(), "Copy, read and hand over what the reason asks for"))
+                        ? Optional.of(new Consent(Instant.now(), "Copy and read what the reason asks for"))
                         : Optional.empty(),
                 Optional.of(LocalDate.now().atTime(16, 0)));
     }

@@ -1,0 +1,139 @@
+package app.custodex.app;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertFalse;
+import static org.junit.jupiter.api.Assertions.assertInstanceOf;
+import static org.junit.jupiter.api.Assertions.assertThrows;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import app.custodex.app.BackupJob.Outcome;
+import app.custodex.backup.FakePhone;
+import app.custodex.base.CancelToken;
+import app.custodex.base.ProblemException;
+import app.custodex.docket.Docket;
+import app.custodex.docket.RouteStep;
+import java.io.IOException;
+import java.net.InetAddress;
+import java.net.ServerSocket;
+import java.net.URI;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.time.Duration;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.TimeUnit;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+class HomeTest {
+    @TempDir
+    Path folder;
+
+    /** XDG Base Directory Specification for Linux; the customs of the other systems are common practice. */
+    @Test
+    void liesWhereTheSystemKeepsProgramsData() {
+        var user = Path.of("/home/fenna");
+        assertEquals(Path.of("/home/fenna/.local/share"), Home.userData(Map.of(), "Linux", user));
+        assertEquals(Path.of("/data"), Home.userData(Map.of("XDG_DATA_HOME", "/data"), "Linux", user));
+        assertEquals(Path.of("/home/fenna/Library/Application Support"), Home.userData(Map.of(), "Mac OS X", user));
+        assertEquals(Path.of("/roaming"), Home.userData(Map.of("APPDATA", "/roaming"), "Windows 11", user));
+    }
+
+    @Test
+    void remembersWherePhonesAnswer() throws IOException {
+        var home = new Home(folder);
+        assertEquals(Map.of(), home.addresses());
+        home.rememberAddress("pellow", URI.create("http://127.0.0.1:2/"));
+        home.rememberAddress("ostrel", URI.create("http://127.0.0.1:1/"));
+        home.rememberAddress("pellow", URI.create("http://127.0.0.1:3/"));
+        assertEquals(
+                Map.of("ostrel", URI.create("http://127.0.0.1:1/"), "pellow", URI.create("http://127.0.0.1:3/")),
+                home.addresses());
+    }
+
+    @Test
+    void aBayWithoutAPhoneSaysSoOnce() throws IOException {
+        int port;
+        try (var socket = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
+            port = socket.getLocalPort();
+        }
+        var bay = new Bay(1, URI.create("http://127.0.0.1:" + port + "/"));
+        assertFalse(bay.ask(), "nothing changed: there was no phone and there is none");
+        assertTrue(bay.status().isEmpty() && bay.lastPhone().isEmpty());
+        bay.link().close();
+    }
+
+    private static Docket.Form form() {
+        return new Docket.Form("Fenna Rook", "", "wants a copy", Optional.empty(), Optional.empty());
+    }
+
+    @Test
+    void aBackupIsWrittenIntoItsDocket() throws Exception {
+        try (var custodex = Custodex.open(new Home(folder), Clock.systemUTC())) {
+            var phone = new FakePhone("PB-APP");
+            phone.put("Shared/People/a.vcf", FakePhone.bytes("BEGIN:VCARD\r\nVERSION:3.0\r\nFN:Ivo\r\nEND:VCARD\r\n"));
+            var docket = custodex.dockets().open(form(), URI.create("http://127.0.0.1:1/"));
+
+            var job = custodex.backUp(phone, Optional.of(docket), Duration.ZERO, true);
+            assertInstanceOf(Outcome.Done.class, job.outcome().get(30, TimeUnit.SECONDS));
+
+            var after = custodex.dockets().find(docket.number()).orElseThrow();
+            assertEquals(List.of(1), after.layers());
+            assertTrue(after.done().containsKey(RouteStep.BACK_UP));
+            assertEquals("PB-APP", after.phone().orElseThrow().identifier());
+            try (var contacts = custodex.contacts("PB-APP", 1, Locale.UK)) {
+                assertEquals("Ivo", contacts.index().ascending().getFirst().title());
+            }
+            assertTrue(custodex.check("PB-APP", 1, n -> {}, new CancelToken()).sound());
+            var none = assertThrows(ProblemException.class, () -> custodex.contacts("PB-APP", 2, Locale.UK));
+            assertTrue(none.problem().what().contains("no layer 2"));
+        }
+    }
+
+    @Test
+    void aBackupThatEndsEarlySaysWhyAndStoppingIsNoTrouble() throws Exception {
+        try (var custodex = Custodex.open(new Home(folder), Clock.systemUTC())) {
+            var phone = new FakePhone("PB-APP");
+            phone.put("a", new byte[3_000_000]);
+            phone.unplugAfter(1_000_000);
+            var lost = custodex.backUp(phone, Optional.empty(), Duration.ZERO, true)
+                    .outcome()
+                    .get(30, TimeUnit.SECONDS);
+            assertTrue(assertInstanceOf(Outcome.Failed.class, lost)
+                    .problem()
+                    .advice()
+                    .contains("cable"));
+
+            var job = custodex.backUp(phone, Optional.empty(), Duration.ofMinutes(5), true);
+            job.stop();
+            job.stop();
+            var stopped = job.outcome().get(30, TimeUnit.SECONDS);
+            assertTrue(stopped instanceof Outcome.Stopped || stopped instanceof Outcome.Failed, stopped.toString());
+            assertTrue(custodex.strongroom().holdings().phones().isEmpty());
+        }
+    }
+
+    @Test
+    void readingLeavesNothingBehindEvenWhenItFails() throws Exception {
+        try (var custodex = Custodex.open(new Home(folder), Clock.systemUTC())) {
+            var phone = new FakePhone("PB-APP");
+            phone.put("Shared/People/a.vcf", FakePhone.bytes("BEGIN:VCARD\r\nVERSION:3.0\r\nFN:Ivo\r\nEND:VCARD\r\n"));
+            custodex.backUp(phone, Optional.empty(), Duration.ZERO, true)
+                    .outcome()
+                    .get(30, TimeUnit.SECONDS);
+            try (var files = Files.walk(custodex.strongroom().root())) {
+                for (var manifest :
+                        files.filter(f -> f.endsWith("manifest.jsonl.gz")).toList()) {
+                    Files.write(manifest, new byte[] {1, 2, 3});
+                }
+            }
+            assertThrows(IOException.class, () -> custodex.contacts("PB-APP", 1, Locale.UK));
+            try (var left = Files.list(new Home(folder).reading())) {
+                assertEquals(0, left.count());
+            }
+        }
+    }
+}
