@@ -14,6 +14,7 @@ import app.custodex.readers.ContactsReader;
 import app.custodex.search.ContactIndex;
 import app.custodex.strongroom.CheckReport;
 import app.custodex.strongroom.LayerCheck;
+import app.custodex.strongroom.LayerRecord;
 import app.custodex.strongroom.StoredLayer;
 import app.custodex.strongroom.Strongroom;
 import java.io.IOException;
@@ -34,13 +35,16 @@ public final class Custodex implements AutoCloseable {
     private final Strongroom strongroom;
     private final DocketBook dockets;
     private final Bays bays;
+    private final Catalogue catalogue;
 
-    private Custodex(Home home, Clock clock, Strongroom strongroom, DocketBook dockets, Bays bays) {
+    private Custodex(
+            Home home, Clock clock, Strongroom strongroom, DocketBook dockets, Bays bays, Catalogue catalogue) {
         this.home = home;
         this.clock = clock;
         this.strongroom = strongroom;
         this.dockets = dockets;
         this.bays = bays;
+        this.catalogue = catalogue;
     }
 
     /** @throws IOException when the home folder can't be read or written */
@@ -51,7 +55,8 @@ public final class Custodex implements AutoCloseable {
                 clock,
                 Strongroom.open(home.strongroom(), disk),
                 DocketBook.open(home.dockets(), disk, clock),
-                new Bays(home));
+                new Bays(home),
+                new Catalogue(home.strongroom().resolve("catalogue"), disk));
     }
 
     public Home home() {
@@ -105,8 +110,6 @@ public final class Custodex implements AutoCloseable {
 
     /** Opens the contacts of a layer; the phone need not be there. The caller closes them. */
     public ContactsOfLayer contacts(String phoneIdentifier, int number, Locale locale) throws IOException {
-        // The rules of collation take their time to load, so they are loaded beside the reading.
-        CompletableFuture.runAsync(() -> ContactIndex.prepare(locale));
         var layer = layer(phoneIdentifier, number);
         PrivatePlace place;
         try {
@@ -116,13 +119,42 @@ public final class Custodex implements AutoCloseable {
             throw e;
         }
         try {
-            var book = ContactsReader.read(layer, layer.record().phone(), place);
-            return new ContactsOfLayer(layer, place, book, new ContactIndex(book.contacts(), locale));
+            var entry = catalogued(layer, place, locale);
+            var book = ContactsReader.reopen(
+                    entry.contacts(), entry.problems(), layer, layer.record().phone(), place);
+            return new ContactsOfLayer(layer, place, book, ContactIndex.ofSorted(entry.contacts(), locale));
         } catch (IOException | RuntimeException e) {
             place.close();
             layer.close();
             throw e;
         }
+    }
+
+    /** What the catalogue has of a layer; read out of the layer, once, when it has nothing. */
+    private Catalogue.Entry catalogued(StoredLayer layer, PrivatePlace place, Locale locale) throws IOException {
+        var there = catalogue.find(layer.record(), locale);
+        if (there.isPresent()) {
+            return there.get();
+        }
+        synchronized (catalogue) {
+            var meanwhile = catalogue.find(layer.record(), locale);
+            if (meanwhile.isPresent()) {
+                return meanwhile.get();
+            }
+            // The rules of collation take their time to load, so they are loaded beside the reading.
+            CompletableFuture.runAsync(() -> ContactIndex.prepare(locale));
+            try (var book = ContactsReader.read(layer, layer.record().phone(), place)) {
+                var sorted = new ContactIndex(book.contacts(), locale).ascending();
+                var entry = new Catalogue.Entry(sorted, book.problems());
+                catalogue.keep(layer.record(), locale, entry);
+                return entry;
+            }
+        }
+    }
+
+    /** Reads a layer's contacts into the catalogue, so that they open at once later. Takes a while; blocks. */
+    public void catalogue(LayerRecord layer, Locale locale) throws IOException {
+        contacts(layer.phone().identifier(), layer.number(), locale).close();
     }
 
     /** Reads a layer back and keeps what was found. */

@@ -81,10 +81,9 @@ final class OstrelContacts {
 
     ContactBook read() throws IOException {
         if (!files.has(Layout.OSTREL_PEOPLE)) {
-            return new ContactBook(List.of(), List.of(), new NoPhotos());
+            return new ContactBook(List.of(), List.of(), new Portraits(files, place));
         }
-        var database = PhoneDatabase.open(files, Layout.OSTREL_PEOPLE, place);
-        try {
+        try (var database = PhoneDatabase.open(files, Layout.OSTREL_PEOPLE, place)) {
             Map<Long, Belongings> belongings = new HashMap<>();
             Set<String> written = new HashSet<>();
             rows(database, "SELECT person, way, label, value FROM reach ORDER BY person, place", row -> {
@@ -118,10 +117,7 @@ final class OstrelContacts {
             var contacts = people.parallelStream()
                     .map(person -> contact(person, belongings.getOrDefault(person.id(), Belongings.NONE)))
                     .toList();
-            return new ContactBook(contacts, problems, new Portraits(database));
-        } catch (RuntimeException e) {
-            database.close();
-            throw e;
+            return new ContactBook(contacts, problems, new Portraits(files, place));
         }
     }
 
@@ -242,31 +238,38 @@ final class OstrelContacts {
         return text == null ? "" : text;
     }
 
-    private static final class NoPhotos implements ContactBook.Photos {
-        @Override
-        public Optional<byte[]> of(Contact contact) {
-            return Optional.empty();
+    /** The database is opened when the first photo is asked for. */
+    static final class Portraits implements ContactBook.Photos {
+        private final FileSource files;
+        private final PrivatePlace place;
+        private Optional<PhoneDatabase> database = Optional.empty();
+
+        Portraits(FileSource files, PrivatePlace place) {
+            this.files = files;
+            this.place = place;
         }
 
         @Override
-        public void close() {}
-    }
-
-    private record Portraits(PhoneDatabase database) implements ContactBook.Photos {
-        @Override
-        public Optional<byte[]> of(Contact contact) throws IOException {
+        public synchronized Optional<byte[]> of(Contact contact) throws IOException {
+            if (database.isEmpty()) {
+                database = Optional.of(PhoneDatabase.open(files, Layout.OSTREL_PEOPLE, place));
+            }
             try {
-                return database.bytes(
-                        "SELECT image FROM portrait WHERE person = ?",
-                        Long.parseLong(contact.id().substring("person-".length())));
+                return database.get()
+                        .bytes(
+                                "SELECT image FROM portrait WHERE person = ?",
+                                Long.parseLong(contact.id().substring("person-".length())));
             } catch (SQLException e) {
                 throw new IOException(damage(e).sentence(), e);
             }
         }
 
         @Override
-        public void close() throws IOException {
-            database.close();
+        public synchronized void close() throws IOException {
+            if (database.isPresent()) {
+                database.get().close();
+                database = Optional.empty();
+            }
         }
     }
 }

@@ -36,13 +36,13 @@ final class PellowContacts {
             contacts.addAll(read.contacts());
             problems.addAll(read.problems());
         }
-        return new ContactBook(contacts, problems, new Photos());
+        return new ContactBook(contacts, problems, new Photos(files));
     }
 
     private Read file(PhonePath path) {
         var problems = new ArrayList<Problem>();
         try {
-            var cards = cards(path, problems);
+            var cards = cards(files, path, problems);
             var contacts = IntStream.range(0, cards.size())
                     .mapToObj(i -> reading.contact(path.text() + "#" + i, cards.get(i)))
                     .toList();
@@ -54,17 +54,18 @@ final class PellowContacts {
         }
     }
 
-    private List<VCard> cards(PhonePath path, List<Problem> problems) throws IOException {
+    private static List<VCard> cards(FileSource files, PhonePath path, List<Problem> problems) throws IOException {
         try (var in = files.open(path)) {
             return VcardText.parse(path.text(), in, problems);
         }
     }
 
-    private final class Photos implements ContactBook.Photos {
+    /** Each photo is in its contact's own file. */
+    record Photos(FileSource files) implements ContactBook.Photos {
         @Override
         public Optional<byte[]> of(Contact contact) throws IOException {
             int hash = contact.id().lastIndexOf('#');
-            var cards = cards(new PhonePath(contact.id().substring(0, hash)), new ArrayList<>());
+            var cards = cards(files, new PhonePath(contact.id().substring(0, hash)), new ArrayList<>());
             int index = Integer.parseInt(contact.id().substring(hash + 1));
             return index < cards.size() ? VcardReading.photo(cards.get(index)) : Optional.empty();
         }

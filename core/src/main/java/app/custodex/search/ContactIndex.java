@@ -40,6 +40,16 @@ public final class ContactIndex {
         Collator.getInstance(ULocale.forLocale(locale)).getRawCollationKey("Å", null);
     }
 
+    private ContactIndex(Locale locale, List<Contact> sorted) {
+        this.locale = locale;
+        this.sorted = List.copyOf(sorted);
+    }
+
+    /** Contacts that are in the order of the locale already. */
+    public static ContactIndex ofSorted(List<Contact> sorted, Locale locale) {
+        return new ContactIndex(locale, sorted);
+    }
+
     private List<Folded> fold() {
         return sorted.parallelStream().map(Folded::of).toList();
     }

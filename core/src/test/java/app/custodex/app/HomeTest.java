@@ -12,6 +12,7 @@ import app.custodex.base.CancelToken;
 import app.custodex.base.ProblemException;
 import app.custodex.docket.Docket;
 import app.custodex.docket.RouteStep;
+import app.custodex.model.Contact;
 import java.io.IOException;
 import java.net.InetAddress;
 import java.net.ServerSocket;
@@ -20,6 +21,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Duration;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -133,6 +135,43 @@ class HomeTest {
             assertThrows(IOException.class, () -> custodex.contacts("PB-APP", 1, Locale.UK));
             try (var left = Files.list(new Home(folder).reading())) {
                 assertEquals(0, left.count());
+            }
+        }
+    }
+
+    @Test
+    void aCatalogueGivesTheSameContactsAndIsMadeAnewWhenItIsTorn() throws Exception {
+        try (var custodex = Custodex.open(new Home(folder), Clock.systemUTC())) {
+            var phone = new FakePhone("PB-APP");
+            phone.put(
+                    "Shared/People/a.vcf",
+                    FakePhone.bytes(
+                            "BEGIN:VCARD\r\nVERSION:3.0\r\nFN:Ivo Kelp\r\nitem1.TEL:07700 900123\r\n"
+                                    + "item1.X-LABEL:Boat\r\nBDAY:--11-14\r\nPHOTO;ENCODING=b;TYPE=JPEG:/9j/4A==\r\nEND:VCARD\r\n"));
+            phone.put("Shared/People/b.vcf", FakePhone.bytes("BEGIN:VCARD\r\nVERSION:3.0\r\nFN:Åse\r\nNOTE:cut o"));
+            custodex.backUp(phone, Optional.empty(), Duration.ZERO, true)
+                    .outcome()
+                    .get(30, TimeUnit.SECONDS);
+            List<Contact> first;
+            try (var contacts = custodex.contacts("PB-APP", 1, Locale.UK)) {
+                first = contacts.index().ascending();
+                assertEquals(1, contacts.book().problems().size());
+            }
+            for (int round = 0; round < 2; round++) {
+                try (var contacts = custodex.contacts("PB-APP", 1, Locale.UK)) {
+                    assertEquals(first, contacts.index().ascending());
+                    assertEquals(1, contacts.book().problems().size());
+                    var ivo = contacts.index().find("ivo").getFirst();
+                    assertEquals(4, contacts.book().photo(ivo).orElseThrow().length);
+                }
+                try (var files = Files.list(new Home(folder).strongroom().resolve("catalogue"))) {
+                    var file = files.findFirst().orElseThrow();
+                    var bytes = Files.readAllBytes(file);
+                    Files.write(file, Arrays.copyOf(bytes, bytes.length / 2));
+                }
+            }
+            try (var swedish = custodex.contacts("PB-APP", 1, Locale.of("sv"))) {
+                assertEquals("Åse", swedish.index().ascending().getLast().title());
             }
         }
     }

@@ -278,6 +278,14 @@ public final class Desk implements AutoCloseable {
             ticker.stop();
         }
         refreshHoldings();
+        result(bay)
+                .ifPresent(result -> work.start(
+                        "Reading layer " + result.layer().number(),
+                        () -> {
+                            custodex.catalogue(result.layer(), words.locale());
+                            return result;
+                        },
+                        read -> {}));
         changed();
     }
 
