@@ -100,7 +100,7 @@ public final class ReadingRoom extends BorderPane {
                 list.getSelectionModel().selectFirst();
             }
         });
-        var search = new HBox(8, find, Parts.key("Ctrl F"), order);
+        var search = new HBox(8, find, Parts.key("Ctrl+F"), order);
         search.setAlignment(Pos.CENTER_LEFT);
         search.setStyle("-fx-padding: 8 10 6 10;");
         count.setId("contacts-count");
