@@ -3,7 +3,6 @@ package app.custodex.link;
 import com.fasterxml.jackson.annotation.JsonCreator;
 import com.fasterxml.jackson.annotation.JsonValue;
 import java.util.Locale;
-import java.util.Optional;
 
 /**
  * Where something is on a phone: segments joined by "/", none of them empty, "." or "..". It may hold anything else,
@@ -61,15 +60,6 @@ public record PhonePath(String text) implements Comparable<PhonePath> {
     /** Whether this lies in the folder, at any depth. */
     public boolean in(PhonePath folder) {
         return folder.text.isEmpty() || text.startsWith(folder.text + "/");
-    }
-
-    /** The folder that this lies in; empty for the root. */
-    public Optional<PhonePath> parent() {
-        if (text.isEmpty()) {
-            return Optional.empty();
-        }
-        int slash = text.lastIndexOf('/');
-        return Optional.of(slash < 0 ? ROOT : new PhonePath(text.substring(0, slash)));
     }
 
     @Override

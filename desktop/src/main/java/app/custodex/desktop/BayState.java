@@ -2,7 +2,6 @@ package app.custodex.desktop;
 
 import app.custodex.app.BackupJob.Outcome;
 import app.custodex.backup.BackupProgress;
-import app.custodex.backup.BackupProgress.Phase;
 import app.custodex.base.Sizes;
 import app.custodex.desktop.ui.Parts.Mark;
 import app.custodex.desktop.ui.Words;
@@ -92,10 +91,5 @@ public record BayState(Look look, Optional<Mark> mark, String headline, String d
 
     private static String percent(BackupProgress progress) {
         return Math.round(progress.share() * 100) + " %";
-    }
-
-    /** Whether the phone itself is at work. */
-    static boolean usesCable(BackupProgress progress) {
-        return progress.phase() != Phase.CHECKING && progress.phase() != Phase.ENDED;
     }
 }

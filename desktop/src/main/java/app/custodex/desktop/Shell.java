@@ -86,8 +86,4 @@ final class Shell extends BorderPane {
             bench.readNewest(true);
         }
     }
-
-    ReadingRoom readingRoom() {
-        return readingRoom;
-    }
 }
