@@ -10,7 +10,6 @@ import java.util.List;
  * What a practice phone is and holds; kept beside its files.
  *
  * @param port where it answers on loopback; the same each time it is plugged in
- * @param used bytes, without the files that were added since
  */
 record Facts(
         String identifier,
