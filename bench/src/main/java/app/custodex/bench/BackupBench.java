@@ -1,36 +1,44 @@
 package app.custodex.bench;
 
-import app.custodex.app.BackupJob.Outcome;
+import app.custodex.app.Bay;
 import app.custodex.app.Custodex;
 import app.custodex.app.Home;
+import app.custodex.app.Sources;
 import app.custodex.base.RealDisk;
 import app.custodex.drawer.PracticeDrawer;
 import app.custodex.drawer.PracticeDrawer.Contents;
-import java.io.IOException;
-import java.nio.file.Files;
+import app.custodex.link.PhoneStatus;
+import app.custodex.seal.Passphrase;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Duration;
 import java.util.ArrayList;
+import java.util.EnumMap;
 import java.util.List;
 import java.util.Locale;
-import java.util.Optional;
+import java.util.Map;
 import java.util.ServiceLoader;
 import java.util.concurrent.TimeUnit;
 
 /**
- * A full backup of a practice phone over loopback against {@code cp -r} of the same tree followed by {@code sha512sum}
- * of the copy, in turn. The phone runs in a process of its own. Arguments: files, megabytes, rounds.
+ * Full backups against {@code rsync -a} of the same tree followed by {@code sha512sum} of the copy, in turn: of a folder, of a
+ * folder into a sealed stack, and of a practice phone over loopback, which runs in a process of its own. Arguments: files,
+ * megabytes, rounds.
  */
 public final class BackupBench {
+    private enum Way {
+        FOLDER,
+        SEALED,
+        PHONE
+    }
+
     private BackupBench() {}
 
     public static void main(String[] args) throws Exception {
-        int files = args.length > 0 ? Integer.parseInt(args[0]) : 20_000;
-        long bytes = (args.length > 1 ? Long.parseLong(args[1]) : 2_000) * 1_000_000;
-        int rounds = args.length > 2 ? Integer.parseInt(args[2]) : 3;
-        var folder = Files.createTempDirectory("custodex-bench");
-        try {
+        int files = Side.number(args, 0, 20_000);
+        long bytes = Side.number(args, 1, 2_000) * 1_000_000L;
+        int rounds = Side.number(args, 2, 3);
+        Side.inFolder(folder -> {
             var home = new Home(folder.resolve("home"));
             var phone = new ProcessBuilder(
                             Path.of(System.getProperty("java.home"), "bin", "java")
@@ -52,74 +60,76 @@ public final class BackupBench {
                 phone.destroy();
                 phone.waitFor(10, TimeUnit.SECONDS);
             }
-        } finally {
-            new RealDisk().delete(folder);
-        }
+        });
     }
 
     private static void measure(Home home, Path folder, int rounds) throws Exception {
-        var disk = new RealDisk();
         var tree = home.practice().resolve("ostrel/files");
-        var ratios = new ArrayList<Double>();
-        for (int round = 0; round < rounds; round++) {
-            double baseline = seconds(() -> {
-                run(List.of("cp", "-r", tree.toString(), folder.resolve("copy").toString()));
-                run(List.of(
-                        "sh",
-                        "-c",
-                        "find \"$1\" -type f -print0 | xargs -0 sha512sum >/dev/null",
-                        "sh",
-                        folder.resolve("copy").toString()));
-            });
-            disk.delete(folder.resolve("copy"));
-            disk.delete(home.strongroom());
-            double copied = seconds(() -> backUp(home, false));
-            disk.delete(home.strongroom());
-            double checked = seconds(() -> backUp(home, true));
-            ratios.add(baseline / copied);
+        try (var custodex = Custodex.open(home, Clock.systemUTC())) {
+            custodex.bays().add(tree.toString(), "");
+        }
+        Map<Way, List<Double>> ratios = new EnumMap<>(Way.class);
+        for (int round = 1; round <= rounds; round++) {
+            double baseline = baseline(tree, folder.resolve("copy"));
+            var line = new StringBuilder("round %d: rsync and sha512sum %.1f s".formatted(round, baseline));
+            for (var way : Way.values()) {
+                double copied = backUp(home, way, false);
+                double checked = way == Way.PHONE ? 0 : backUp(home, way, true);
+                ratios.computeIfAbsent(way, w -> new ArrayList<>()).add(baseline / copied);
+                line.append("; %s %.1f s (%.2f)".formatted(name(way), copied, baseline / copied));
+                if (checked > 0) {
+                    line.append(", with reading back %.1f s (%.2f)".formatted(checked, baseline / checked));
+                }
+            }
+            System.out.println(line);
+        }
+        for (var way : Way.values()) {
             System.out.printf(
                     Locale.ROOT,
-                    "round %d: cp and sha512sum %.1f s, backup %.1f s (ratio of speeds %.2f), with reading back %.1f s (%.2f); heap used at most %d MB%n",
-                    round + 1,
-                    baseline,
-                    copied,
-                    baseline / copied,
-                    checked,
-                    baseline / checked,
-                    Runtime.getRuntime().totalMemory() >> 20);
+                    "%s: median ratio of speeds %.2f%n",
+                    name(way),
+                    ratios.get(way).stream()
+                            .sorted()
+                            .skip(rounds / 2)
+                            .findFirst()
+                            .orElseThrow());
         }
-        System.out.printf(
-                Locale.ROOT,
-                "median ratio of speeds, backup against cp and sha512sum: %.2f%n",
-                ratios.stream().sorted().skip(rounds / 2).findFirst().orElseThrow());
+        System.out.printf("heap at most %d MB%n", Runtime.getRuntime().totalMemory() >> 20);
     }
 
-    private static void backUp(Home home, boolean check) throws Exception {
+    private static String name(Way way) {
+        return way.name().toLowerCase(Locale.ROOT);
+    }
+
+    private static double baseline(Path tree, Path copy) throws Exception {
+        double seconds = Side.seconds(() -> {
+            Side.run(List.of("rsync", "-a", tree + "/", copy + "/"));
+            Side.run(List.of(
+                    "sh", "-c", "find \"$1\" -type f -print0 | xargs -0 sha512sum >/dev/null", "sh", copy.toString()));
+        });
+        new RealDisk().delete(copy);
+        return seconds;
+    }
+
+    private static double backUp(Home home, Way way, boolean check) throws Exception {
+        new RealDisk().delete(home.strongroom());
         try (var custodex = Custodex.open(home, Clock.systemUTC())) {
-            var bay = custodex.bays().all().getFirst();
-            bay.ask();
-            var outcome = custodex.backUp(bay.link(), Optional.empty(), Duration.ZERO, check)
-                    .outcome()
-                    .get();
-            if (!(outcome instanceof Outcome.Done)) {
-                throw new IOException(outcome.toString());
+            var bay = custodex.bays().all().stream()
+                    .filter(b -> b.source().type().name().equals(way == Way.PHONE ? "PHONE" : "FOLDER"))
+                    .findFirst()
+                    .orElseThrow();
+            if (way == Way.SEALED) {
+                seal(custodex, bay);
             }
+            return Side.seconds(() -> Side.backUp(custodex, bay, check));
         }
     }
 
-    private interface Task {
-        void run() throws Exception;
-    }
-
-    private static double seconds(Task task) throws Exception {
-        long start = System.nanoTime();
-        task.run();
-        return (System.nanoTime() - start) / 1e9;
-    }
-
-    private static void run(List<String> command) throws IOException, InterruptedException {
-        if (new ProcessBuilder(command).inheritIO().start().waitFor() != 0) {
-            throw new IOException(command + " failed");
+    private static void seal(Custodex custodex, Bay bay) throws Exception {
+        bay.ask();
+        var phone = bay.status().flatMap(PhoneStatus::identity).orElseThrow();
+        try (var passphrase = new Passphrase("only for this bench, thrown away".toCharArray())) {
+            custodex.strongroom().seal(phone, passphrase);
         }
     }
 
@@ -136,7 +146,7 @@ public final class BackupBench {
             var phone = drawer.phones().getFirst();
             phone.makeReady();
             phone.plugIn();
-            home.rememberAddress(phone.family().code(), phone.address());
+            Sources.of(home).rememberPhone(phone.family().code(), phone.address());
             System.out.println("plugged in");
             Thread.sleep(Duration.ofHours(1));
         }

@@ -2,6 +2,8 @@ package app.custodex.bench;
 
 import app.custodex.app.Custodex;
 import app.custodex.app.Home;
+import app.custodex.app.Sources;
+import app.custodex.backup.BackupRequest;
 import app.custodex.base.RealDisk;
 import app.custodex.drawer.PracticeDrawer;
 import app.custodex.drawer.PracticeDrawer.Contents;
@@ -28,12 +30,14 @@ public final class ContactsBench {
                 for (var phone : drawer.phones()) {
                     phone.makeReady();
                     phone.plugIn();
-                    home.rememberAddress(phone.family().code(), phone.address());
+                    Sources.of(home).rememberPhone(phone.family().code(), phone.address());
                 }
                 try (var custodex = Custodex.open(home, Clock.systemUTC())) {
                     for (var bay : custodex.bays().all()) {
                         bay.ask();
-                        custodex.backUp(bay.link(), Optional.empty(), Duration.ZERO, false)
+                        var request = BackupRequest.everything(Duration.ZERO, Custodex.TOOL)
+                                .checking(false);
+                        custodex.backUp(bay, Optional.empty(), request, false)
                                 .outcome()
                                 .get();
                     }

@@ -2,14 +2,24 @@ package app.custodex.cli;
 
 import app.custodex.app.BackupJob;
 import app.custodex.app.BackupJob.Outcome;
+import app.custodex.app.Bay;
+import app.custodex.app.Custodex;
 import app.custodex.backup.BackupProgress;
+import app.custodex.backup.BackupRequest;
 import app.custodex.backup.BackupResult;
+import app.custodex.backup.Selection;
 import app.custodex.base.Problem;
 import app.custodex.base.ProblemException;
 import app.custodex.base.Sizes;
+import app.custodex.link.PhoneIdentity;
+import app.custodex.link.PhonePath;
+import app.custodex.link.PhoneStatus;
+import app.custodex.seal.PassphraseStrength;
 import java.io.IOException;
 import java.io.PrintWriter;
 import java.time.Duration;
+import java.util.HashSet;
+import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.concurrent.Callable;
@@ -26,7 +36,7 @@ import picocli.CommandLine.Spec;
 /** Copies a phone into a new layer. */
 @Command(
         name = "backup",
-        description = "Copies a whole phone into a new layer and reads the layer back.",
+        description = "Copies a phone or another source into a new layer and reads the layer back.",
         mixinStandardHelpOptions = true)
 final class BackupCommand implements Callable<Integer> {
     @Mixin
@@ -34,6 +44,33 @@ final class BackupCommand implements Callable<Integer> {
 
     @Parameters(paramLabel = "PHONE", description = "Bay number, name, model, serial number or identifier")
     private String phone;
+
+    @Mixin
+    private KindsOption kinds;
+
+    @Option(
+            names = "--item",
+            paramLabel = "PATH",
+            description = "Of its kind take only this item, named as the phone lists it; may be repeated")
+    private List<String> items = List.of();
+
+    @Option(
+            names = "--read-everything",
+            description =
+                    "Read what looks unchanged too, and compare the content: finds changes that keep size and time")
+    private boolean readEverything;
+
+    @Option(
+            names = "--seal",
+            description = "Seal the phone's stack, with its first layer; asks for a passphrase twice. A lost passphrase"
+                    + " can't be recovered by anybody")
+    private boolean seal;
+
+    @Mixin
+    private SecretOption secrets;
+
+    @Mixin
+    private SignInOption signIn;
 
     @Option(
             names = "--wait",
@@ -59,9 +96,18 @@ final class BackupCommand implements Callable<Integer> {
         var err = spec.commandLine().getErr();
         try (var custodex = home.open()) {
             var patience = Duration.ofSeconds(wait);
+            var known = PhoneFinder.bay(custodex, phone);
+            if (known.isPresent()) {
+                signIn.signIn(known.get(), secrets);
+            }
             var bay = PhoneFinder.ready(custodex, phone, patience, err::println);
-            var job = custodex.backUp(bay.link(), Optional.empty(), patience, check);
-            var stopOnSignal = new Thread(job::stop);
+            sealing(custodex, bay);
+            var request = new BackupRequest(selection(bay), readEverything, patience, check, Custodex.TOOL);
+            var job = custodex.backUp(bay, Optional.empty(), request, false);
+            var stopOnSignal = new Thread(() -> {
+                job.stop();
+                job.outcome().join(); // what is read already is brought into safety first
+            });
             Runtime.getRuntime().addShutdownHook(stopOnSignal);
             return switch (await(job, err)) {
                 case Outcome.Done done -> told(done.result());
@@ -70,6 +116,56 @@ final class BackupCommand implements Callable<Integer> {
                             phone, "The backup was stopped", "Start it again; it goes on where it stopped"));
                 case Outcome.Failed failed -> throw new ProblemException(failed.problem());
             };
+        }
+    }
+
+    private Selection selection(Bay bay) {
+        var selection = kinds.selection();
+        for (var item : items) {
+            var path = new PhonePath(item);
+            var kind = bay.link().kindOf(path);
+            var chosen = new HashSet<PhonePath>();
+            var before = selection.only().get(kind);
+            if (before != null) {
+                chosen.addAll(before);
+            }
+            chosen.add(path);
+            selection = selection.withOnly(kind, chosen);
+        }
+        return selection;
+    }
+
+    /** Makes the seal for a first layer, or opens the one that is there. */
+    private void sealing(Custodex custodex, Bay bay) throws IOException {
+        var identity = bay.status().flatMap(PhoneStatus::identity).orElseThrow();
+        var strongroom = custodex.strongroom();
+        boolean hasLayers = strongroom.newestLayer(identity.identifier()) > 0;
+        if (strongroom.sealed(identity.identifier()) && (hasLayers || !seal)) {
+            if (!strongroom.readable(identity.identifier())) {
+                try (var passphrase = secrets.ask("Passphrase of " + identity.name())) {
+                    strongroom.open(identity, passphrase);
+                }
+            }
+        } else if (seal) {
+            newSeal(custodex, identity);
+        }
+    }
+
+    private void newSeal(Custodex custodex, PhoneIdentity identity) throws IOException {
+        try (var passphrase = secrets.ask("New passphrase of " + identity.name());
+                var again = secrets.ask("The same again")) {
+            if (!passphrase.same(again)) {
+                throw new ProblemException(Problem.failure(
+                        identity.name(), "The two passphrases differ", "Enter the same passphrase twice"));
+            }
+            var strength = PassphraseStrength.of(passphrase, List.of(identity.name()));
+            if (!strength.enough()) {
+                throw new ProblemException(Problem.failure(
+                        identity.name(),
+                        "This passphrase would fall in " + strength.time(),
+                        String.join(" ", strength.advice()) + " Four unrelated words are a good one"));
+            }
+            custodex.strongroom().seal(identity, passphrase);
         }
     }
 
@@ -122,14 +218,26 @@ final class BackupCommand implements Callable<Integer> {
         } else {
             var locale = Locale.getDefault();
             out.printf(
-                    "%s, layer %d: %s items, %s; %s items, %s of it new; %s not saved in full%n",
+                    "%s, layer %d%s: %s items, %s; %s items, %s of it new; %s not saved in full%n",
                     layer.phone().name(),
                     layer.number(),
+                    layer.sealed() ? " (sealed)" : "",
                     Sizes.count(layer.items(), locale),
                     Sizes.bytes(layer.bytes(), locale),
                     Sizes.count(layer.freshItems(), locale),
                     Sizes.bytes(layer.freshBytes(), locale),
                     Sizes.count(layer.missed(), locale));
+            if (layer.number() > 1) {
+                var change = layer.change();
+                out.printf(
+                        "Since the layer below: %s added, %s changed, %s gone%n",
+                        Sizes.count(change.added(), locale),
+                        Sizes.count(change.changed(), locale),
+                        Sizes.count(change.gone(), locale));
+            }
+            layer.left()
+                    .forEach(left -> out.println("Not in it: " + left.kind().label() + ". "
+                            + left.why().words() + "."));
             result.check()
                     .ifPresent(report -> out.println(
                             report.sound()

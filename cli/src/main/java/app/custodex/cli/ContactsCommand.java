@@ -2,7 +2,6 @@ package app.custodex.cli;
 
 import app.custodex.model.Contact;
 import java.io.IOException;
-import java.util.Locale;
 import java.util.concurrent.Callable;
 import java.util.stream.Collectors;
 import picocli.CommandLine.Command;
@@ -40,9 +39,7 @@ final class ContactsCommand implements Callable<Integer> {
     public Integer call() throws IOException {
         var out = spec.commandLine().getOut();
         try (var custodex = home.open()) {
-            var stored = PhoneFinder.stored(custodex, layer.phone);
-            try (var contacts =
-                    custodex.contacts(stored.identity().identifier(), layer.number(stored), Locale.getDefault())) {
+            try (var contacts = layer.contacts(custodex)) {
                 var found = contacts.index().find(find);
                 var ordered = descending ? found.reversed() : found;
                 if (json) {

@@ -14,9 +14,15 @@ import picocli.CommandLine.Spec;
         synopsisSubcommandLabel = "COMMAND",
         subcommands = {
             PhonesCommand.class,
+            SourceCommand.class,
+            SurveyCommand.class,
             BackupCommand.class,
+            WatchCommand.class,
+            RunsCommand.class,
             LayersCommand.class,
+            ChangesCommand.class,
             CheckCommand.class,
+            StrongroomCommand.class,
             ContactsCommand.class,
             ExtractCommand.class,
             PracticeCommand.class

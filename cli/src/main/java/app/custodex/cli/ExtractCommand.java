@@ -7,7 +7,6 @@ import app.custodex.extract.ContactFormat;
 import app.custodex.extract.ContactFormat.Version;
 import java.io.IOException;
 import java.nio.file.Path;
-import java.util.Locale;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -74,13 +73,11 @@ final class ExtractCommand implements Callable<Integer> {
     public Integer call() throws IOException {
         var out = spec.commandLine().getOut();
         try (var custodex = home.open()) {
-            var stored = PhoneFinder.stored(custodex, layer.phone);
-            try (var contacts =
-                    custodex.contacts(stored.identity().identifier(), layer.number(stored), Locale.getDefault())) {
+            try (var contacts = layer.contacts(custodex)) {
                 var result = new ContactExtraction(format(), contacts.book()::photo)
                         .write(
                                 contacts.index().find(find),
-                                "Contacts of " + stored.identity().name(),
+                                "Contacts of " + contacts.record().phone().name(),
                                 folder,
                                 done -> {},
                                 new CancelToken());

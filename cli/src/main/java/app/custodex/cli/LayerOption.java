@@ -1,21 +1,33 @@
 package app.custodex.cli;
 
+import app.custodex.app.ContactsOfLayer;
+import app.custodex.app.Custodex;
 import app.custodex.base.Problem;
 import app.custodex.base.ProblemException;
 import app.custodex.strongroom.StoredPhone;
+import java.io.IOException;
+import java.util.Locale;
 import java.util.Optional;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
-/** Which layer of which phone. */
+/** Which layer of which phone; asks for its passphrase when it is sealed. */
 final class LayerOption {
     @Parameters(
             paramLabel = "PHONE",
             description = "Name, model, serial number or identifier of a phone in the strongroom")
-    String phone = "";
+    private String phone = "";
 
     @Option(names = "--layer", paramLabel = "NUMBER", description = "Which layer (default: the newest)")
-    Optional<Integer> layer = Optional.empty();
+    private Optional<Integer> layer = Optional.empty();
+
+    @Mixin
+    private SecretOption secrets = new SecretOption();
+
+    StoredPhone phone(Custodex custodex) throws IOException {
+        return PhoneFinder.stored(custodex, phone);
+    }
 
     int number(StoredPhone stored) throws ProblemException {
         int number = layer.orElse(stored.newest().number());
@@ -26,5 +38,22 @@ final class LayerOption {
                     "It has layers 1 to " + stored.newest().number()));
         }
         return number;
+    }
+
+    /** Opens the seal, if there is one that was not opened yet. */
+    void unseal(Custodex custodex, StoredPhone stored) throws IOException {
+        if (stored.seal() == StoredPhone.Seal.CLOSED) {
+            try (var passphrase =
+                    secrets.ask("Passphrase of " + stored.identity().name())) {
+                custodex.strongroom().open(stored.identity(), passphrase);
+            }
+        }
+    }
+
+    /** The contacts of the layer; the caller closes them. */
+    ContactsOfLayer contacts(Custodex custodex) throws IOException {
+        var stored = phone(custodex);
+        unseal(custodex, stored);
+        return custodex.contacts(stored.identity().identifier(), number(stored), Locale.getDefault());
     }
 }

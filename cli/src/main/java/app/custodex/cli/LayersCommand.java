@@ -10,6 +10,7 @@ import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
 import java.time.format.FormatStyle;
 import java.util.ArrayList;
+import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.concurrent.Callable;
@@ -38,7 +39,14 @@ final class LayersCommand implements Callable<Integer> {
     @Spec
     private CommandSpec spec;
 
-    private record Row(LayerRecord layer, Optional<CheckReport> lastCheck) {}
+    private record Row(LayerRecord layer, Optional<CheckReport> lastCheck) {
+        String state() {
+            var checked = lastCheck
+                    .map(report -> report.sound() ? "checked" : "damaged")
+                    .orElse("never checked");
+            return layer.sealed() ? "sealed, " + checked : checked;
+        }
+    }
 
     @Override
     public Integer call() throws IOException {
@@ -65,9 +73,7 @@ final class LayersCommand implements Callable<Integer> {
                             Sizes.count(row.layer().items(), Locale.getDefault()),
                             Sizes.bytes(row.layer().bytes(), Locale.getDefault()),
                             Sizes.bytes(row.layer().freshBytes(), Locale.getDefault()),
-                            row.lastCheck()
-                                    .map(report -> report.sound() ? "checked" : "damaged")
-                                    .orElse("never checked"));
+                            row.state());
                 }
             }
             Output.problems(spec.commandLine().getErr(), holdings.problems());
@@ -75,12 +81,10 @@ final class LayersCommand implements Callable<Integer> {
         }
     }
 
-    private static ArrayList<Row> rows(Custodex custodex, StoredPhone phone) throws IOException {
-        var rows = new ArrayList<Row>();
-        for (var layer : phone.layers()) {
-            rows.add(new Row(
-                    layer, custodex.strongroom().checks().last(phone.identity().identifier(), layer.number())));
-        }
-        return rows;
+    private static List<Row> rows(Custodex custodex, StoredPhone phone) throws IOException {
+        var lasts = custodex.strongroom().checks().lasts(phone.identity().identifier());
+        return phone.layers().stream()
+                .map(layer -> new Row(layer, Optional.ofNullable(lasts.get(layer.number()))))
+                .toList();
     }
 }

@@ -17,4 +17,9 @@ final class Output {
     static void problems(PrintWriter err, List<Problem> problems) {
         problems.forEach(problem -> err.println(problem.sentence()));
     }
+
+    /** Whatever a hostile name holds, it stays on its line. */
+    static String oneLine(String text) {
+        return text.replaceAll("\\p{Cc}", " ");
+    }
 }

@@ -46,7 +46,8 @@ final class PhoneFinder {
     private static boolean means(String words, Bay bay) {
         var wanted = words.toLowerCase(Locale.ROOT);
         return wanted.equals(Integer.toString(bay.number()))
-                || wanted.equals(bay.link().address().toString())
+                || wanted.equals(bay.source().name().toLowerCase(Locale.ROOT))
+                || wanted.equals(bay.address().toString())
                 || bay.status()
                         .filter(s -> s.model().toLowerCase(Locale.ROOT).equals(wanted)
                                 || s.family().code().equals(wanted)
@@ -54,6 +55,19 @@ final class PhoneFinder {
                                         .filter(phone -> means(words, phone))
                                         .isPresent())
                         .isPresent();
+    }
+
+    /** The bay that is meant; empty when there is none, or its phone must be plugged in first to be known by these words. */
+    static Optional<Bay> bay(Custodex custodex, String words) {
+        custodex.bays().all().forEach(Bay::ask);
+        return custodex.bays().all().stream().filter(b -> means(words, b)).findFirst();
+    }
+
+    /** The bay that is meant. */
+    static Bay known(Custodex custodex, String words) throws ProblemException {
+        return bay(custodex, words)
+                .orElseThrow(() -> new ProblemException(Problem.failure(
+                        words, "Nothing on the bench is called so", "See \"source list\" for what is")));
     }
 
     /** Tells what a phone waits for. */
@@ -70,9 +84,7 @@ final class PhoneFinder {
         long until = System.nanoTime() + patience.toNanos();
         Optional<String> told = Optional.empty();
         while (true) {
-            custodex.bays().all().forEach(Bay::ask);
-            var bay =
-                    custodex.bays().all().stream().filter(b -> means(words, b)).findFirst();
+            var bay = bay(custodex, words);
             if (bay.isPresent()
                     && bay.get().status().filter(s -> s.readiness().ready()).isPresent()) {
                 return bay.get();

@@ -1,13 +1,15 @@
 package app.custodex.cli;
 
+import app.custodex.app.Sources;
 import app.custodex.base.Problem;
 import app.custodex.base.ProblemException;
 import app.custodex.drawer.PracticeDrawer;
+import app.custodex.drawer.PracticeLoft;
 import app.custodex.drawer.PracticePhone;
 import java.io.IOException;
+import java.util.Optional;
 import java.util.ServiceLoader;
 import java.util.concurrent.Callable;
-import java.util.concurrent.CountDownLatch;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
@@ -53,9 +55,25 @@ final class PracticeCommand implements Callable<Integer> {
             for (var phone : drawer.phones()) {
                 plugIn(phone);
             }
-            new CountDownLatch(1).await();
+            var loft = drawer.loft();
+            var out = spec.commandLine().getOut();
+            out.println("Loft, account " + loft.account() + ": at loft:" + loft.address());
+            tellCodes(loft);
         }
         return ExitCode.DONE;
+    }
+
+    /** Shows each one-time code, as the customer's phone would, until the program is ended. */
+    private void tellCodes(PracticeLoft loft) throws InterruptedException {
+        Optional<String> told = Optional.empty();
+        while (true) {
+            var message = loft.message();
+            if (message.isPresent() && !message.equals(told)) {
+                spec.commandLine().getOut().println("Message on the customer's phone: Loft code " + message.get());
+            }
+            told = message;
+            Thread.sleep(200);
+        }
     }
 
     private void plugIn(PracticePhone phone) throws IOException {
@@ -63,7 +81,7 @@ final class PracticeCommand implements Callable<Integer> {
             phone.makeReady();
         }
         phone.plugIn();
-        home.home().rememberAddress(phone.family().code(), phone.address());
+        Sources.of(home.home()).rememberPhone(phone.family().code(), phone.address());
         spec.commandLine().getOut().println(phone.model() + ", " + phone.name() + ": plugged in at " + phone.address());
     }
 }

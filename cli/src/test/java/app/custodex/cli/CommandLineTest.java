@@ -5,6 +5,7 @@ import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import app.custodex.app.Home;
+import app.custodex.app.Sources;
 import app.custodex.base.Json;
 import app.custodex.drawer.PracticeDrawer;
 import app.custodex.drawer.PracticeDrawer.Contents;
@@ -37,7 +38,7 @@ class CommandLineTest {
                 .open(home.practice(), new Contents(1, 0, 0, 25));
         for (var phone : drawer.phones()) {
             phone.plugIn();
-            home.rememberAddress(phone.family().code(), phone.address());
+            Sources.of(home).rememberPhone(phone.family().code(), phone.address());
         }
         drawer.phones().getFirst().makeReady();
     }

@@ -35,19 +35,26 @@ public final class BackupJob {
         this.cancel = cancel;
     }
 
-    interface AfterDone {
-        void accept(BackupResult result) throws IOException;
+    /** Writes down how a backup ended. */
+    interface Afterwards {
+        void accept(Outcome outcome) throws IOException;
     }
 
-    void start(String phone, AfterDone afterDone) {
-        Thread.ofVirtual().name("backup of " + phone).start(() -> outcome.complete(outcome(phone, afterDone)));
+    void start(String phone, Afterwards afterwards) {
+        Thread.ofVirtual().name("backup of " + phone).start(() -> {
+            var ended = outcome(phone);
+            try {
+                afterwards.accept(ended);
+            } catch (IOException | RuntimeException e) {
+                LOG.error("how a backup ended could not be written down", e);
+            }
+            outcome.complete(ended);
+        });
     }
 
-    private Outcome outcome(String phone, AfterDone afterDone) {
+    private Outcome outcome(String phone) {
         try {
-            var result = run.run();
-            afterDone.accept(result);
-            return new Outcome.Done(result);
+            return new Outcome.Done(run.run());
         } catch (CancellationException e) {
             return new Outcome.Stopped();
         } catch (ProblemException e) {

@@ -1,22 +1,35 @@
 package app.custodex.app;
 
-import app.custodex.link.HttpPhoneLink;
+import app.custodex.base.Problem;
+import app.custodex.base.ProblemException;
+import app.custodex.link.ChatStep;
+import app.custodex.link.Kind;
+import app.custodex.link.Layout;
 import app.custodex.link.LinkException;
-import app.custodex.link.PhoneIdentity;
+import app.custodex.link.Listed;
+import app.custodex.link.PhoneContent;
+import app.custodex.link.PhoneLink;
 import app.custodex.link.PhoneStatus;
+import app.custodex.seal.CustomerKey;
+import app.custodex.seal.Passphrase;
+import java.io.IOException;
 import java.net.URI;
+import java.util.EnumSet;
 import java.util.Optional;
+import java.util.Set;
 
-/** One slot of the bench: a phone that is plugged in there, or was. */
+/** One slot of the bench: a phone, or another source, that is plugged in there, or was. */
 public final class Bay {
     private final int number;
-    private final HttpPhoneLink link;
+    private final Source source;
+    private final PhoneLink link;
+    private final Set<Kind> keysSeen = EnumSet.noneOf(Kind.class);
     private volatile Optional<PhoneStatus> status = Optional.empty();
-    private volatile Optional<PhoneIdentity> lastPhone = Optional.empty();
 
-    Bay(int number, URI address) {
+    Bay(int number, Source source, PhoneLink link) {
         this.number = number;
-        this.link = new HttpPhoneLink(address);
+        this.source = source;
+        this.link = link;
     }
 
     /** Counts from 1. */
@@ -24,7 +37,16 @@ public final class Bay {
         return number;
     }
 
-    public HttpPhoneLink link() {
+    public Source source() {
+        return source;
+    }
+
+    /** Where it is; a docket is found by it. */
+    public URI address() {
+        return source.address();
+    }
+
+    public PhoneLink link() {
         return link;
     }
 
@@ -33,22 +55,67 @@ public final class Bay {
         return status;
     }
 
-    /** The phone that was last known here, plugged in or not. */
-    public Optional<PhoneIdentity> lastPhone() {
-        return lastPhone;
+    public boolean ready() {
+        return status.filter(s -> s.readiness().ready()).isPresent();
     }
 
     /** Asks the phone and says whether anything is different now. */
     public boolean ask() {
         Optional<PhoneStatus> now;
         try {
-            now = Optional.of(link.status());
+            now = Optional.of(withKeys(link.status()));
         } catch (LinkException e) {
             now = Optional.empty();
         }
         boolean changed = !now.equals(status);
         status = now;
-        now.flatMap(PhoneStatus::identity).ifPresent(phone -> lastPhone = Optional.of(phone));
         return changed;
+    }
+
+    /**
+     * Tries the customer's key on the copy that an app wrote on the phone. That it opens is noted until the program ends; the key
+     * itself is not kept.
+     *
+     * @throws ProblemException when it does not open the copy
+     */
+    public void tryKey(Kind app, Passphrase key) throws IOException {
+        var family = status().orElseThrow(() -> new LinkException.Lost(source.name(), new IOException("away")))
+                .family();
+        for (var listed : link.list(Layout.chatCopies(family, app))) {
+            if (listed instanceof Listed.File file && file.path().ending().equals(".age")) {
+                try (var content = link.open(file.path(), 0)) {
+                    requireOpens(app, key, content);
+                }
+            }
+        }
+        synchronized (keysSeen) {
+            keysSeen.add(app);
+        }
+        ask();
+    }
+
+    private static void requireOpens(Kind app, Passphrase key, PhoneContent content) throws IOException {
+        if (!CustomerKey.opens(key, content.stream())) {
+            throw new ProblemException(
+                    Problem.failure(
+                            app.label(),
+                            "This key does not open the app's copy",
+                            "Ask the customer for the key again; the backup can be made without it, but nobody can read the copy then"));
+        }
+    }
+
+    private PhoneStatus withKeys(PhoneStatus said) {
+        synchronized (keysSeen) {
+            return new PhoneStatus(
+                    said.family(),
+                    said.model(),
+                    said.done(),
+                    said.battery(),
+                    said.identity(),
+                    said.contents(),
+                    said.apps().stream()
+                            .map(app -> keysSeen.contains(app.kind()) ? app.with(ChatStep.CUSTOMER_KEY) : app)
+                            .toList());
+        }
     }
 }

@@ -1,50 +1,119 @@
 package app.custodex.app;
 
+import app.custodex.link.WebDavLink;
 import java.io.IOException;
+import java.nio.file.Path;
 import java.time.Duration;
-import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.CopyOnWriteArrayList;
+import java.util.function.Supplier;
+import java.util.stream.IntStream;
 
-/** The bench's bays: one for each phone that may be plugged in, each asked again and again how it is. */
+/** The bench's bays: one for each source that is known, each asked again and again how it is. */
 public final class Bays implements AutoCloseable {
     private static final Duration ASK_EVERY = Duration.ofMillis(400);
 
-    private final List<Bay> bays;
-    private final List<Thread> askers = new ArrayList<>();
+    private final Sources sources;
+    private final Supplier<Path> strongroom;
+    private final List<Bay> bays = new CopyOnWriteArrayList<>();
+    private final Map<Bay, Thread> askers = new ConcurrentHashMap<>();
+    private Optional<Runnable> onChange = Optional.empty();
 
-    Bays(Home home) throws IOException {
-        var list = new ArrayList<Bay>();
-        for (var address : home.addresses().values()) {
-            list.add(new Bay(list.size() + 1, address));
+    /** @param strongroom where it is at the moment */
+    Bays(Sources sources, Supplier<Path> strongroom) throws IOException {
+        this.sources = sources;
+        this.strongroom = strongroom;
+        for (var source : sources.all()) {
+            bays.add(bay(source));
         }
-        bays = List.copyOf(list);
+    }
+
+    private Bay bay(Source source) {
+        var taken = bays.stream().map(Bay::number).toList();
+        int number = IntStream.iterate(1, n -> n + 1)
+                .filter(n -> !taken.contains(n))
+                .findFirst()
+                .orElseThrow();
+        return new Bay(number, source, source.link(strongroom));
     }
 
     public List<Bay> all() {
-        return bays;
+        return List.copyOf(bays);
     }
 
     /** Begins to ask; each change is told, on threads of its own. */
-    public void watch(Runnable onChange) {
-        for (var bay : bays) {
-            askers.add(Thread.ofVirtual().name("bay-" + bay.number()).start(() -> {
-                try {
-                    while (!Thread.currentThread().isInterrupted()) {
-                        if (bay.ask()) {
-                            onChange.run();
-                        }
-                        Thread.sleep(ASK_EVERY);
-                    }
-                } catch (InterruptedException e) {
-                    Thread.currentThread().interrupt();
+    public synchronized void watch(Runnable newOnChange) {
+        onChange = Optional.of(newOnChange);
+        bays.forEach(this::ask);
+    }
+
+    private void ask(Bay bay) {
+        onChange.ifPresent(told -> askers.computeIfAbsent(
+                bay, b -> Thread.ofVirtual().name("bay-" + b.number()).start(() -> askAlways(b, told))));
+    }
+
+    private static void askAlways(Bay bay, Runnable told) {
+        try {
+            while (!Thread.currentThread().isInterrupted()) {
+                if (bay.ask()) {
+                    told.run();
                 }
-            }));
+                Thread.sleep(ASK_EVERY);
+            }
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+    }
+
+    /**
+     * Puts a source on the bench, from the path of a folder or an archive, a web address, or "loft:" and an address.
+     *
+     * @param name what to call it; empty for a name of its own
+     * @return its bay; the one where it is already, if it is
+     */
+    public synchronized Bay add(String written, String name) throws IOException {
+        var source = sources.understood(written, name, strongroom.get());
+        var there = bays.stream()
+                .filter(bay -> bay.source().key().equals(source.key()))
+                .findFirst();
+        if (there.isPresent()) {
+            return there.get();
+        }
+        sources.keep(source);
+        var bay = bay(source);
+        bays.add(bay);
+        ask(bay);
+        onChange.ifPresent(Runnable::run);
+        return bay;
+    }
+
+    /** Takes a source off the bench; its layers stay. */
+    public synchronized void remove(Bay bay) throws IOException {
+        sources.remove(bay.source());
+        bays.remove(bay);
+        var asker = askers.remove(bay);
+        if (asker != null) {
+            asker.interrupt();
+        }
+        bay.link().close();
+        onChange.ifPresent(Runnable::run);
+    }
+
+    /** Accepts the certificate of a web address, now and from now on. */
+    public void trust(Bay bay, String fingerprint) throws IOException {
+        if (bay.link() instanceof WebDavLink dav) {
+            dav.trust(fingerprint);
+            sources.keep(bay.source().trusting(fingerprint));
+            bay.ask();
         }
     }
 
     @Override
     public void close() {
-        askers.forEach(Thread::interrupt);
+        askers.values().forEach(Thread::interrupt);
         bays.forEach(bay -> bay.link().close());
     }
 }

@@ -6,9 +6,11 @@ import app.custodex.base.Json;
 import app.custodex.base.Problem;
 import app.custodex.model.Contact;
 import app.custodex.strongroom.LayerRecord;
+import app.custodex.strongroom.StoredLayer;
 import java.io.BufferedInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -23,7 +25,8 @@ import org.slf4j.LoggerFactory;
 
 /**
  * What was read out of each layer, kept so that it opens at once the next time: gzip'd JSON lines, a head and then the
- * contacts in the order of a locale. It can be thrown away at any time; it is made anew when it is missing or torn.
+ * contacts in the order of a locale. It can be thrown away at any time; it is made anew when it is missing or torn. Of a sealed
+ * layer it is sealed with the same key.
  */
 final class Catalogue {
     private static final Logger LOG = LoggerFactory.getLogger(Catalogue.class);
@@ -46,11 +49,12 @@ final class Catalogue {
      */
     record Entry(List<Contact> contacts, List<Problem> problems) {}
 
-    private Path file(LayerRecord layer) {
+    private Path file(StoredLayer stored) {
+        var layer = stored.record();
         // Named by a digest: an identifier comes from the phone and may be no file name.
         var phone = Digests.of(layer.phone().identifier().getBytes(StandardCharsets.UTF_8))
                 .substring(0, 24);
-        return folder.resolve(phone + "-" + layer.number() + ".jsonl.gz");
+        return folder.resolve(phone + "-" + layer.number() + ".jsonl.gz" + (layer.sealed() ? ".age" : ""));
     }
 
     private static Head head(LayerRecord layer, Locale locale, Entry entry) {
@@ -64,12 +68,13 @@ final class Catalogue {
     }
 
     /** Empty when there is none for this layer and locale, or it is not whole. */
-    Optional<Entry> find(LayerRecord layer, Locale locale) {
-        var file = file(layer);
+    Optional<Entry> find(StoredLayer stored, Locale locale) {
+        var file = file(stored);
+        var layer = stored.record();
         if (!Files.exists(file)) {
             return Optional.empty();
         }
-        try (var in = new BufferedInputStream(new GZIPInputStream(Files.newInputStream(file), 1 << 16), 1 << 16);
+        try (var in = new BufferedInputStream(new GZIPInputStream(content(stored, file), 1 << 16), 1 << 16);
                 var parser = Json.LINE.createParser(in)) {
             var head = Json.LINE.readValue(parser, Head.class);
             var contacts = new ArrayList<Contact>(head.contacts());
@@ -85,14 +90,18 @@ final class Catalogue {
         }
     }
 
+    private static InputStream content(StoredLayer stored, Path file) throws IOException {
+        return stored.key().isPresent() ? stored.key().get().decrypting(file) : Files.newInputStream(file);
+    }
+
     /** Keeps what was read; a failure to do so only costs time later. */
-    void keep(LayerRecord layer, Locale locale, Entry entry) {
-        var file = file(layer);
+    void keep(StoredLayer stored, Locale locale, Entry entry) {
+        var file = file(stored);
         var part = file.resolveSibling(file.getFileName() + ".part");
         try {
             var bytes = new ByteArrayOutputStream();
             try (var gzip = new GZIPOutputStream(bytes, 1 << 16)) {
-                gzip.write(Json.LINE.writeValueAsBytes(head(layer, locale, entry)));
+                gzip.write(Json.LINE.writeValueAsBytes(head(stored.record(), locale, entry)));
                 for (var contact : entry.contacts()) {
                     gzip.write('\n');
                     gzip.write(Json.LINE.writeValueAsBytes(contact));
@@ -100,7 +109,9 @@ final class Catalogue {
             }
             disk.createFolders(folder);
             disk.delete(part);
-            disk.write(part, bytes.toByteArray());
+            disk.write(
+                    part,
+                    stored.key().isPresent() ? stored.key().get().encrypt(bytes.toByteArray()) : bytes.toByteArray());
             disk.move(part, file);
         } catch (IOException e) {
             LOG.warn("the catalogue of a layer was not kept", e);

@@ -1,17 +1,12 @@
 package app.custodex.app;
 
-import java.io.IOException;
-import java.net.URI;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Locale;
 import java.util.Map;
-import java.util.TreeMap;
 
 /** The folder in which one Custodex keeps everything. */
 public record Home(Path root) {
-    private static final String ADDRESS_ENDING = ".address";
-
+    /** Where the strongroom is unless the shop has put it elsewhere. */
     public Path strongroom() {
         return root.resolve("strongroom");
     }
@@ -30,29 +25,19 @@ public record Home(Path root) {
         return root.resolve("reading");
     }
 
-    private Path phones() {
-        return root.resolve("phones");
+    /** Phones and other sources that were added to the bench. */
+    public Path sources() {
+        return root.resolve("sources");
     }
 
-    /** Remembers where a phone answers when it is plugged in. */
-    public void rememberAddress(String name, URI address) throws IOException {
-        Files.createDirectories(phones());
-        Files.writeString(phones().resolve(name + ADDRESS_ENDING), address + "\n");
+    /** What the shop has settled. */
+    public Path settings() {
+        return root.resolve("settings.json");
     }
 
-    /** Where phones may answer, by the names under which they were remembered. */
-    public Map<String, URI> addresses() throws IOException {
-        var addresses = new TreeMap<String, URI>();
-        if (Files.isDirectory(phones())) {
-            try (var files = Files.newDirectoryStream(phones(), "*" + ADDRESS_ENDING)) {
-                for (var file : files) {
-                    addresses.put(
-                            file.getFileName().toString().replace(ADDRESS_ENDING, ""),
-                            URI.create(Files.readString(file).strip()));
-                }
-            }
-        }
-        return addresses;
+    /** The result list of all backups. */
+    public Path runs() {
+        return root.resolve("runs.jsonl");
     }
 
     /** The folder for programs' data of this user, by the custom of the system. */

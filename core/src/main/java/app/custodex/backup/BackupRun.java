@@ -6,14 +6,15 @@ import app.custodex.base.ProblemException;
 import app.custodex.base.Sizes;
 import app.custodex.link.Kind;
 import app.custodex.link.LinkException;
-import app.custodex.link.Listed;
 import app.custodex.link.PhoneIdentity;
 import app.custodex.link.PhoneLink;
 import app.custodex.link.PhonePath;
+import app.custodex.link.PhoneStatus;
 import app.custodex.strongroom.CheckReport;
 import app.custodex.strongroom.LayerCheck;
 import app.custodex.strongroom.LayerDraft;
 import app.custodex.strongroom.LayerRecord;
+import app.custodex.strongroom.LayerRecord.Change;
 import app.custodex.strongroom.LayerRecord.KindTotal;
 import app.custodex.strongroom.ManifestItem;
 import app.custodex.strongroom.Strongroom;
@@ -28,7 +29,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.concurrent.CancellationException;
-import java.util.concurrent.ExecutionException;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
@@ -45,29 +45,36 @@ public final class BackupRun {
     private static final int READERS = 4;
     private static final int AHEAD_ITEMS = 256;
     private static final long AHEAD_BYTES = 48L << 20;
-    /** Pack headers, manifest and inventory, an item; measured at 0.9 kB and rounded up. */
-    private static final long OVERHEAD_AN_ITEM = 1_500;
 
     private final PhoneLink link;
     private final Strongroom strongroom;
-    private final Options options;
+    private final BackupRequest request;
     private final Clock clock;
     private final CancelToken cancel;
+    private final Duration tellAfter;
+    private final Duration hangUpAfter;
     private final Meter meter;
+    private volatile String source = "";
 
-    /**
-     * @param patience how long to wait for a phone that went away or asks for a hand
-     * @param check whether to read the layer back when it is published
-     * @param tool name and version of the program, for the layer's record
-     */
-    public record Options(Duration patience, boolean check, String tool) {}
+    public BackupRun(PhoneLink link, Strongroom strongroom, BackupRequest request, Clock clock, CancelToken cancel) {
+        this(link, strongroom, request, clock, cancel, StallWatch.TELL_AFTER, StallWatch.HANG_UP_AFTER);
+    }
 
-    public BackupRun(PhoneLink link, Strongroom strongroom, Options options, Clock clock, CancelToken cancel) {
+    BackupRun(
+            PhoneLink link,
+            Strongroom strongroom,
+            BackupRequest request,
+            Clock clock,
+            CancelToken cancel,
+            Duration tellAfter,
+            Duration hangUpAfter) {
         this.link = link;
         this.strongroom = strongroom;
-        this.options = options;
+        this.request = request;
         this.clock = clock;
         this.cancel = cancel;
+        this.tellAfter = tellAfter;
+        this.hangUpAfter = hangUpAfter;
         this.meter = new Meter(clock);
     }
 
@@ -86,20 +93,27 @@ public final class BackupRun {
 
     private BackupResult copy() throws IOException {
         var begun = clock.instant();
-        var phone = readyPhone();
+        var status = readyPhone();
+        var phone = status.identity().orElseThrow(() -> new LinkException.NotReady(status.model()));
+        source = phone.family().code();
+        boolean sealed = strongroom.sealed(phone.identifier());
+        link.promise(sealed);
         LayerRecord record;
         List<Problem> problems;
-        try (var draft = strongroom.draft(phone)) {
-            var gate = new Gate(link, phone.identifier(), options.patience(), clock, cancel, meter::waiting);
-            var plan = BackupPlan.of(listing(gate), file -> link.kindOf(file.path()), draft);
+        try (var draft = strongroom.draft(phone);
+                var watch = new StallWatch(link, meter::waiting, tellAfter, hangUpAfter)) {
+            var gate = new Gate(link, phone.identifier(), request.patience(), clock, cancel, meter::waiting);
+            var listing = new PhoneLister(link, gate, watch, cancel).list(meter::found);
+            var source = new BackupPlan.Source(listing, status.contents(), file -> link.kindOf(file.path()), sealed);
+            var plan = BackupPlan.of(source, request.selection(), path -> known(draft, path), draft.below());
             requireRoom(plan);
             meter.planned(plan);
             try {
                 plan.unchanged().forEach(draft::keep);
-                plan.links().forEach(draft::keep);
-                copyFresh(plan, draft, new ItemReader(link, gate, cancel));
+                plan.noted().forEach(draft::keep);
+                copyFresh(plan, draft, new ItemReader(link, gate, watch, cancel));
                 meter.publishing();
-                record = record(draft, plan, phone, begun);
+                record = record(draft, plan, phone, begun, sealed);
                 draft.publish(record);
             } catch (LinkException | CancellationException e) {
                 settle(draft, e);
@@ -109,66 +123,36 @@ public final class BackupRun {
             }
             problems = problems(draft, plan);
         }
-        return new BackupResult(record, problems, options.check() ? check(phone, record.number()) : Optional.empty());
+        return new BackupResult(record, problems, request.check() ? check(phone, record.number()) : Optional.empty());
     }
 
-    private PhoneIdentity readyPhone() throws LinkException {
+    private Optional<ManifestItem> known(LayerDraft draft, PhonePath path) {
+        return draft.resumed(path)
+                .or(() -> request.readEverything()
+                        ? Optional.empty()
+                        : draft.below().find(path));
+    }
+
+    private PhoneStatus readyPhone() throws LinkException {
         var status = link.status();
         if (!status.readiness().ready()) {
             throw new LinkException.NotReady(status.model());
         }
-        return status.identity().orElseThrow(() -> new LinkException.NotReady(status.model()));
-    }
-
-    /** Lists folder by folder, those of one depth at once; in the phone's order within each. */
-    private List<Listed> listing(Gate gate) throws IOException {
-        var all = new ArrayList<Listed>();
-        List<PhonePath> folders = List.of(PhonePath.ROOT);
-        try (var threads =
-                Executors.newFixedThreadPool(READERS, Thread.ofVirtual().factory())) {
-            while (!folders.isEmpty()) {
-                var answers = folders.stream()
-                        .map(folder -> threads.submit(() -> members(folder, gate)))
-                        .toList();
-                var below = new ArrayList<PhonePath>();
-                for (var answer : answers) {
-                    for (var member : await(answer)) {
-                        all.add(member);
-                        if (member instanceof Listed.Folder folder) {
-                            below.add(folder.path());
-                        }
-                    }
-                }
-                folders = below;
-            }
-        }
-        return all;
-    }
-
-    private List<Listed> members(PhonePath folder, Gate gate) throws LinkException {
-        while (true) {
-            cancel.check();
-            try {
-                var members = link.list(folder);
-                meter.found(members.size());
-                return members;
-            } catch (LinkException.Item e) {
-                return List.of(new Listed.Refused(e.problem()));
-            } catch (LinkException e) {
-                gate.awaitPhone(e);
-            }
-        }
+        return status;
     }
 
     private void requireRoom(BackupPlan plan) throws IOException {
-        long need = plan.freshBytes() + plan.fresh().size() * OVERHEAD_AN_ITEM;
+        // Reading everything finds few changes as a rule; what is new is not known before it is read.
+        long need = request.readEverything() ? 0 : plan.need();
         long room = strongroom.room();
         if (need > room) {
-            throw new ProblemException(Problem.failure(
-                    strongroom.root().toString(),
-                    "The copy needs " + Sizes.bytes(need, Locale.getDefault())
-                            + " and the strongroom's disk has room for " + Sizes.bytes(room, Locale.getDefault()),
-                    "Free some space on it, or choose a strongroom on a larger disk; nothing was copied yet"));
+            throw new ProblemException(
+                    Problem.failure(
+                            strongroom.root().toString(),
+                            "The copy needs " + Sizes.bytes(need, Locale.getDefault())
+                                    + " and the strongroom's disk has room for "
+                                    + Sizes.bytes(room, Locale.getDefault()),
+                            "Free some space on it, choose fewer kinds, or a strongroom on a larger disk; nothing was copied yet"));
         }
     }
 
@@ -231,14 +215,14 @@ public final class BackupRun {
     }
 
     /** Keeps what was read ahead in full, so that the next run need not read it again. */
-    private static void salvage(Iterable<Ahead> window, LayerDraft draft, Exception why) {
+    private void salvage(Iterable<Ahead> window, LayerDraft draft, Exception why) {
         for (var ahead : window) {
             if (ahead.content()
                     .filter(content -> content.state() == Future.State.SUCCESS)
                     .isPresent()) {
                 var whole = ahead.content().get().resultNow();
                 try {
-                    draft.add(ahead.item().file(), ahead.item().kind(), whole.etag(), whole.bytes(), whole.digest());
+                    add(draft, ahead.item(), whole);
                 } catch (IOException e) {
                     why.addSuppressed(e);
                     return;
@@ -260,28 +244,27 @@ public final class BackupRun {
         var file = next.item().file();
         var kind = next.item().kind();
         if (next.content().isPresent()) {
-            var whole = await(next.content().get());
-            draft.add(file, kind, whole.etag(), whole.bytes(), whole.digest());
+            var whole = Waiting.on(next.content().get());
+            add(draft, next.item(), whole);
             return;
         }
         try (var alone = draft.alone(file, kind)) {
-            alone.finish(reader.stream(file, alone::write, meter::bytes));
+            alone.finish(reader.stream(file, alone::write, meter::bytes), origin());
         }
     }
 
-    private static <T> T await(Future<T> answer) throws IOException {
-        try {
-            return answer.get();
-        } catch (ExecutionException e) {
-            switch (e.getCause()) {
-                case LinkException trouble -> throw trouble;
-                case CancellationException stopped -> throw stopped;
-                case null, default -> throw new IllegalStateException("reading the phone failed unexpectedly", e);
-            }
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-            throw new CancellationException("interrupted");
-        }
+    private void add(LayerDraft draft, BackupPlan.Fresh item, ItemReader.Whole whole) throws IOException {
+        draft.add(
+                item.file(),
+                link.kindOf(item.file().path(), item.kind(), whole.bytes()),
+                whole.etag(),
+                whole.bytes(),
+                whole.digest(),
+                origin());
+    }
+
+    private ManifestItem.Origin origin() {
+        return new ManifestItem.Origin(source, clock.instant());
     }
 
     private static void settle(LayerDraft draft, Exception why) {
@@ -319,15 +302,19 @@ public final class BackupRun {
                 e);
     }
 
-    private LayerRecord record(LayerDraft draft, BackupPlan plan, PhoneIdentity phone, Instant begun) {
+    private LayerRecord record(LayerDraft draft, BackupPlan plan, PhoneIdentity phone, Instant begun, boolean sealed) {
         var totals = new EnumMap<Kind, KindTotal>(Kind.class);
         for (var item : draft.items()) {
             boolean fresh = draft.isFresh(item);
             long bytes = item.saved() ? item.size() : 0;
             totals.merge(
                     item.kind(),
-                    new KindTotal(item.kind(), 1, missed(item) ? 1 : 0, bytes, fresh ? 1 : 0, fresh ? bytes : 0),
+                    new KindTotal(
+                            item.kind(), 1, missed(item) ? 1 : 0, bytes, fresh ? 1 : 0, fresh ? bytes : 0, Change.NONE),
                     BackupRun::sum);
+        }
+        for (var change : draft.changes(plan.left())) {
+            totals.merge(change.kind(), new KindTotal(change.kind(), 0, 0, 0, 0, 0, change.counted()), BackupRun::sum);
         }
         return new LayerRecord(
                 draft.number(),
@@ -336,7 +323,10 @@ public final class BackupRun {
                 Duration.between(begun, clock.instant()),
                 List.copyOf(totals.values()),
                 plan.refused().size(),
-                options.tool());
+                plan.left(),
+                request.readEverything(),
+                sealed,
+                request.tool());
     }
 
     private static boolean missed(ManifestItem item) {
@@ -350,7 +340,8 @@ public final class BackupRun {
                 a.missed() + b.missed(),
                 a.bytes() + b.bytes(),
                 a.freshItems() + b.freshItems(),
-                a.freshBytes() + b.freshBytes());
+                a.freshBytes() + b.freshBytes(),
+                a.change().plus(b.change()));
     }
 
     private static List<Problem> problems(LayerDraft draft, BackupPlan plan) {
@@ -361,9 +352,9 @@ public final class BackupRun {
 
     private Optional<CheckReport> check(PhoneIdentity phone, int number) throws IOException {
         try (var layer = strongroom.layer(phone.identifier(), number).orElseThrow()) {
-            var check = new LayerCheck(layer, clock);
+            var check = new LayerCheck(List.of(layer), clock);
             meter.checking(check.size());
-            var report = check.run(meter::bytes, cancel);
+            var report = check.run(meter::bytes, cancel).getFirst();
             strongroom.checks().add(phone.identifier(), report);
             return Optional.of(report);
         } catch (CancellationException stopped) {

@@ -13,14 +13,18 @@ import java.util.function.LongConsumer;
 /** Reads items off a phone, again from where it stopped when the phone went away meanwhile. */
 final class ItemReader {
     private static final int CHUNK = 1 << 18;
+    /** A file at which the connection breaks this often, while the phone itself stays, is the file's own trouble. */
+    private static final int TRIES = 6;
 
     private final PhoneLink link;
     private final Gate gate;
+    private final StallWatch watch;
     private final CancelToken cancel;
 
-    ItemReader(PhoneLink link, Gate gate, CancelToken cancel) {
+    ItemReader(PhoneLink link, Gate gate, StallWatch watch, CancelToken cancel) {
         this.link = link;
         this.gate = gate;
+        this.watch = watch;
         this.cancel = cancel;
     }
 
@@ -38,7 +42,7 @@ final class ItemReader {
      * @param atMost more than this is refused
      */
     Whole whole(Listed.File file, int atMost, LongConsumer progress) throws LinkException {
-        while (true) {
+        for (int tries = 1; ; tries++) {
             cancel.check();
             long read = 0;
             try (var content = open(file, 0)) {
@@ -55,17 +59,30 @@ final class ItemReader {
                 return new Whole(bytes, Digests.of(bytes), content.etag());
             } catch (LinkException.Item e) {
                 throw e;
-            } catch (LinkException e) {
-                progress.accept(-read);
-                gate.awaitPhone(e);
             } catch (IOException e) {
-                throw new LinkException.Lost(file.path().text(), e);
+                progress.accept(-read);
+                goOn(file, tries, e);
             }
         }
     }
 
+    /** Waits until the phone is back; gives the file up when it was there all the time. */
+    private void goOn(Listed.File file, int tries, IOException trouble) throws LinkException {
+        if (tries >= TRIES) {
+            throw new LinkException.Item(
+                    file.path(),
+                    "The connection broke each time that it was read",
+                    "Open it on the phone; restart the phone and back up again",
+                    trouble);
+        }
+        gate.awaitPhone(
+                trouble instanceof LinkException e
+                        ? e
+                        : new LinkException.Lost(file.path().text(), trouble));
+    }
+
     private PhoneContent open(Listed.File file, long offset) throws LinkException {
-        return link.open(file.path(), offset);
+        return watch.watched(watch.watched(() -> link.open(file.path(), offset)));
     }
 
     /**
@@ -77,8 +94,9 @@ final class ItemReader {
     String stream(Listed.File file, Sink sink, LongConsumer progress) throws IOException {
         var buffer = new byte[CHUNK];
         long position = 0;
+        long before = 0;
         Optional<String> etag = Optional.empty();
-        while (true) {
+        for (int tries = 1; ; tries++) {
             cancel.check();
             try (var content = open(file, position)) {
                 if (etag.isPresent() && !etag.get().equals(content.etag())) {
@@ -104,7 +122,9 @@ final class ItemReader {
             } catch (LinkException.Item e) {
                 throw e;
             } catch (LinkException e) {
-                gate.awaitPhone(e);
+                tries = position > before ? 1 : tries;
+                before = position;
+                goOn(file, tries, e);
             }
         }
     }

@@ -35,6 +35,22 @@ public final class PrivatePlace implements Closeable {
         return new PrivatePlace(folder, lock);
     }
 
+    /**
+     * A private place in memory, for what must not touch a disk.
+     *
+     * @throws ProblemException when this computer has no folder that lies in memory
+     */
+    public static PrivatePlace inMemory() throws IOException {
+        var memory = Path.of("/dev/shm");
+        if (!Files.isDirectory(memory) || !Files.getFileStore(memory).type().equals("tmpfs")) {
+            throw new ProblemException(Problem.failure(
+                    "This computer",
+                    "It has no folder in memory, and sealed data may not be put on its disk",
+                    "Read sealed layers on a computer with Linux, where /dev/shm is one"));
+        }
+        return open(memory.resolve("custodex-" + System.getProperty("user.name", "user")));
+    }
+
     private static FileAttribute<?>[] ownerOnly(Path parent) {
         return parent.getFileSystem().supportedFileAttributeViews().contains("posix")
                 ? new FileAttribute<?>[] {

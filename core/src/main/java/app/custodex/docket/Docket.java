@@ -5,6 +5,7 @@ import com.fasterxml.jackson.annotation.JsonIgnore;
 import java.net.URI;
 import java.time.Instant;
 import java.time.LocalDateTime;
+import java.time.LocalTime;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
@@ -25,6 +26,7 @@ import java.util.Optional;
  * @param phone as it described itself; absent until it trusted the bench
  * @param done when each step was first done, UTC
  * @param layers numbers of the layers made for this docket
+ * @param automatic absent when each backup is started by hand
  */
 public record Docket(
         int number,
@@ -37,7 +39,8 @@ public record Docket(
         URI address,
         Optional<PhoneIdentity> phone,
         Map<RouteStep, Instant> done,
-        List<Integer> layers) {
+        List<Integer> layers,
+        Optional<Automatic> automatic) {
     public Docket {
         done = Map.copyOf(done);
         layers = List.copyOf(layers);
@@ -56,18 +59,7 @@ public record Docket(
     }
 
     public Docket withPhone(PhoneIdentity identity) {
-        return new Docket(
-                number,
-                opened,
-                customer,
-                reach,
-                reason,
-                consent,
-                promised,
-                address,
-                Optional.of(identity),
-                done,
-                layers);
+        return with(formed(), Optional.of(identity), done, layers, automatic);
     }
 
     public Docket withDone(RouteStep step, Instant at) {
@@ -77,17 +69,34 @@ public record Docket(
         var steps = new EnumMap<RouteStep, Instant>(RouteStep.class);
         steps.putAll(done);
         steps.put(step, at);
-        return new Docket(number, opened, customer, reach, reason, consent, promised, address, phone, steps, layers);
+        return with(formed(), phone, steps, layers, automatic);
     }
 
     public Docket withLayer(int layer) {
         var more = new ArrayList<>(layers);
         more.add(layer);
-        return new Docket(number, opened, customer, reach, reason, consent, promised, address, phone, done, more);
+        return with(formed(), phone, done, more, automatic);
+    }
+
+    public Docket withAutomatic(Optional<Automatic> when) {
+        return with(formed(), phone, done, layers, when);
     }
 
     /** With what was written on the check-in form. */
     public Docket withForm(Form form) {
+        return with(form, phone, done, layers, automatic);
+    }
+
+    private Form formed() {
+        return new Form(customer, reach, reason, consent, promised);
+    }
+
+    private Docket with(
+            Form form,
+            Optional<PhoneIdentity> newPhone,
+            Map<RouteStep, Instant> newDone,
+            List<Integer> newLayers,
+            Optional<Automatic> newAutomatic) {
         return new Docket(
                 number,
                 opened,
@@ -97,10 +106,20 @@ public record Docket(
                 form.consent(),
                 form.promised(),
                 address,
-                phone,
-                done,
-                layers);
+                newPhone,
+                newDone,
+                newLayers,
+                newAutomatic);
     }
+
+    /**
+     * When the phone is backed up without anybody asking.
+     *
+     * @param daily each day from this time on, by the shop's clock, as soon as the phone is ready; empty for each time that it is
+     *     plugged in
+     * @param since from when on, UTC
+     */
+    public record Automatic(Optional<LocalTime> daily, Instant since) {}
 
     /** What a technician writes down. */
     public record Form(

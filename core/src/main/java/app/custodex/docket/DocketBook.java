@@ -91,7 +91,8 @@ public final class DocketBook {
                 address,
                 Optional.empty(),
                 Map.of(),
-                List.of()));
+                List.of(),
+                Optional.empty()));
     }
 
     /** Changes a docket and keeps it; gives what it is now. */

@@ -8,6 +8,9 @@ import java.util.List;
 public interface PracticeDrawer extends AutoCloseable {
     List<PracticePhone> phones();
 
+    /** The simulated remote account. */
+    PracticeLoft loft();
+
     @Override
     void close();
 

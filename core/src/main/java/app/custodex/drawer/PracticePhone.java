@@ -10,6 +10,9 @@ public interface PracticePhone {
     /** Speed without a brake. */
     long FULL_SPEED = 0;
 
+    /** The connection stays, but nothing comes any more. */
+    long STALLED = -1;
+
     String name();
 
     Family family();
@@ -34,11 +37,14 @@ public interface PracticePhone {
 
     void tap(Tap tap);
 
-    /** @param bytesPerSecond how fast it reads; {@link #FULL_SPEED} for no brake */
+    /** @param bytesPerSecond how fast it reads; {@link #FULL_SPEED} for no brake, {@link #STALLED} for none at all */
     void slowDown(long bytesPerSecond);
 
     /** Adds new pictures of its own, as an owner would between two visits. */
     void takePhotos(int count) throws IOException;
+
+    /** The key with which the owner's Burrow writes its copies: the customer keeps it on a slip of paper. */
+    String burrowKey();
 
     /** Does every step of readiness by itself for any bench that asks, for use without a screen. */
     void makeReady();

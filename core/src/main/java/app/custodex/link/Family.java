@@ -3,7 +3,9 @@ package app.custodex.link;
 import com.fasterxml.jackson.annotation.JsonValue;
 import java.util.List;
 
-/** A family of phones: what has to be done on the phone before it gives its files, in the order of doing it. */
+/**
+ * A family of phones, or a kind of other source: what has to be done before it gives its files, in the order of doing it.
+ */
 public enum Family {
     OSTREL("ostrel", "Ostrel", List.of(ReadinessStep.UNLOCK, ReadinessStep.TRUST)),
     PELLOW(
@@ -14,7 +16,17 @@ public enum Family {
                     ReadinessStep.MAKER_MENU,
                     ReadinessStep.CABLE_ACCESS,
                     ReadinessStep.CABLE_MODE,
-                    ReadinessStep.ALLOW_COMPUTER));
+                    ReadinessStep.ALLOW_COMPUTER)),
+    /** A folder of this computer: a phone that the system mounted, a card, an unpacked archive. */
+    FOLDER("folder", "Folder", List.of(ReadinessStep.REACH)),
+    /** A ZIP or TAR archive. */
+    ARCHIVE("archive", "Archive", List.of(ReadinessStep.REACH)),
+    WEBDAV("webdav", "WebDAV address", List.of(ReadinessStep.REACH, ReadinessStep.CERTIFICATE, ReadinessStep.SIGN_IN)),
+    /** A remote account that holds copies. */
+    LOFT(
+            "loft",
+            "Loft account",
+            List.of(ReadinessStep.REACH, ReadinessStep.SIGN_IN, ReadinessStep.CODE, ReadinessStep.CHOOSE_COPY));
 
     private final String code;
     private final String label;
@@ -33,6 +45,11 @@ public enum Family {
 
     public String label() {
         return label;
+    }
+
+    /** Whether files lie anywhere and are told apart by name and content, not by the folder that a system keeps them in. */
+    public boolean plain() {
+        return this == FOLDER || this == ARCHIVE || this == WEBDAV;
     }
 
     public List<ReadinessStep> steps() {

@@ -6,6 +6,8 @@ import com.fasterxml.jackson.annotation.JsonValue;
 public enum Kind {
     CONTACTS("contacts", "Contacts"),
     CONVERSATIONS("conversations", "Conversations"),
+    KITEWIRE("kitewire", "Kitewire conversations"),
+    BURROW("burrow", "Burrow conversations"),
     CALLS("calls", "Calls"),
     VOICEMAIL("voicemail", "Voicemail"),
     CALENDARS("calendars", "Calendars"),

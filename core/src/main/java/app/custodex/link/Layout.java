@@ -13,6 +13,16 @@ public final class Layout {
 
     private static final Set<String> VIDEO = Set.of(".mp4", ".m4v", ".webm", ".mkv");
 
+    /** Where a chat app writes its local copy. */
+    public static PhonePath chatCopies(Family family, Kind app) {
+        return (family == Family.OSTREL ? OSTREL : PELLOW)
+                .stream()
+                        .filter(rule -> rule.kind() == app)
+                        .map(Rule::folder)
+                        .findFirst()
+                        .orElseThrow();
+    }
+
     private record Rule(PhonePath folder, Kind kind) {}
 
     private static final List<Rule> OSTREL = List.of(
@@ -28,6 +38,8 @@ public final class Layout {
             rule("sound/ring", Kind.MUSIC),
             rule("sound/memos", Kind.MEMOS),
             rule("books", Kind.BOOKS),
+            rule("apps/kitewire", Kind.KITEWIRE),
+            rule("apps/burrow", Kind.BURROW),
             rule("apps", Kind.APPS));
 
     private static final List<Rule> PELLOW = List.of(
@@ -41,6 +53,8 @@ public final class Layout {
             rule("Music", Kind.MUSIC),
             rule("Voice notes", Kind.MEMOS),
             rule("Documents", Kind.BOOKS),
+            rule("Shared/Kitewire", Kind.KITEWIRE),
+            rule("Shared/Burrow", Kind.BURROW),
             rule("App data", Kind.APPS));
 
     private Layout() {}
@@ -53,7 +67,11 @@ public final class Layout {
         var rules = switch (family) {
             case OSTREL -> OSTREL;
             case PELLOW -> PELLOW;
+            case FOLDER, ARCHIVE, WEBDAV, LOFT -> List.<Rule>of();
         };
+        if (rules.isEmpty()) {
+            return Recognition.byName(file);
+        }
         for (var rule : rules) {
             if (file.in(rule.folder())) {
                 return rule.kind() == Kind.PHOTOS && VIDEO.contains(file.ending()) ? Kind.VIDEOS : rule.kind();

@@ -17,6 +17,9 @@ public sealed interface Listed {
     /** A symbolic link: kept as what it says, never followed. */
     record Link(PhonePath path, String target) implements Listed {}
 
+    /** A folder that can't be looked into; what is in it is not known this time. */
+    record Closed(PhonePath path, Problem problem) implements Listed {}
+
     /** The phone names something that can't be a file of it. */
     record Refused(Problem problem) implements Listed {}
 }

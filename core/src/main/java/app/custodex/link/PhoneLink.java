@@ -13,14 +13,22 @@ public interface PhoneLink extends AutoCloseable {
     /** Asks the phone how it is; also how pairing goes on, so ask again until it is ready. */
     PhoneStatus status() throws LinkException;
 
+    /** Tells the phone whether the copy will be sealed: some give certain kinds only then. */
+    default void promise(boolean sealed) {}
+
     /** What lies directly in a folder, in the phone's order. */
     List<Listed> list(PhonePath folder) throws LinkException;
 
     /** Opens a file from an offset on; the caller closes it. */
     PhoneContent open(PhonePath file, long offset) throws LinkException;
 
-    /** Which kind a file is, by where it lies. */
+    /** Which kind a file is, by where it lies and how it is called. */
     Kind kindOf(PhonePath file);
+
+    /** Which kind a file is now that its content is known; on a phone the place decides. */
+    default Kind kindOf(PhonePath file, Kind byPlace, byte[] content) {
+        return byPlace;
+    }
 
     @Override
     void close();

@@ -34,7 +34,37 @@ public enum ReadinessStep {
             "Allows this computer",
             "Tap Allow on the phone when it asks about this computer",
             "Tap Allow on the phone",
-            "asks whether to allow this computer");
+            "asks whether to allow this computer"),
+    REACH(
+            "reach",
+            "Can be reached",
+            "Plug in the drive or the card, or connect to the network",
+            "Plug it in",
+            "can't be reached"),
+    CERTIFICATE(
+            "certificate",
+            "Its certificate is trusted",
+            "Compare the certificate's fingerprint with the one that its owner reads out, and trust it",
+            "Trust its certificate",
+            "shows a certificate that nobody here has trusted yet"),
+    SIGN_IN(
+            "sign-in",
+            "Signed in",
+            "Sign in with the customer's account",
+            "Sign in to the account",
+            "asks who is there"),
+    CODE(
+            "code",
+            "One-time code accepted",
+            "Enter the one-time code that was sent to the customer",
+            "Enter the one-time code",
+            "waits for the one-time code"),
+    CHOOSE_COPY(
+            "choose-copy",
+            "Copy chosen",
+            "Choose which of its copies to fetch",
+            "Choose a copy",
+            "holds several copies");
 
     private final String code;
     private final String done;

@@ -3,7 +3,9 @@ package app.custodex.readers;
 import app.custodex.base.PrivatePlace;
 import app.custodex.base.Problem;
 import app.custodex.link.FileSource;
+import app.custodex.link.Layout;
 import app.custodex.link.PhoneIdentity;
+import app.custodex.link.PhonePath;
 import app.custodex.model.Contact;
 import java.io.IOException;
 import java.util.List;
@@ -20,7 +22,7 @@ public final class ContactsReader {
                 problems,
                 switch (phone.family()) {
                     case OSTREL -> new OstrelContacts.Portraits(files, place);
-                    case PELLOW -> new PellowContacts.Photos(files);
+                    case PELLOW, FOLDER, ARCHIVE, WEBDAV, LOFT -> new VcardContacts.Photos(files);
                 });
     }
 
@@ -32,7 +34,8 @@ public final class ContactsReader {
         var numbers = new PhoneNumbers(phone.region());
         return switch (phone.family()) {
             case OSTREL -> new OstrelContacts(files, numbers, place).read();
-            case PELLOW -> new PellowContacts(files, numbers).read();
+            case PELLOW -> new VcardContacts(files, Layout.PELLOW_PEOPLE, numbers).read();
+            case FOLDER, ARCHIVE, WEBDAV, LOFT -> new VcardContacts(files, PhonePath.ROOT, numbers).read();
         };
     }
 }

@@ -3,10 +3,13 @@ package app.custodex.strongroom;
 import app.custodex.base.Disk;
 import app.custodex.base.Json;
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.ByteBuffer;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.HashMap;
+import java.util.Map;
 import java.util.Optional;
 
 /** Remembers the checks of every layer, one JSON line each, outside the layers, which never change. */
@@ -33,20 +36,27 @@ public final class CheckLog {
 
     /** The last check of a layer; empty when it was never checked. */
     public Optional<CheckReport> last(String phoneIdentifier, int layer) throws IOException {
-        Optional<CheckReport> last = Optional.empty();
+        return Optional.ofNullable(lasts(phoneIdentifier).get(layer));
+    }
+
+    /** The last check of each layer of a phone that was ever checked. */
+    public Map<Integer, CheckReport> lasts(String phoneIdentifier) throws IOException {
+        var last = new HashMap<Integer, CheckReport>();
         var file = file(phoneIdentifier);
         if (!Files.exists(file)) {
             return last;
         }
-        for (var line : Files.readAllLines(file)) {
-            try {
-                var report = Json.LINE.readValue(line, CheckReport.class);
-                if (report.layer() == layer) {
-                    last = Optional.of(report);
+        try (var lines = Files.lines(file)) {
+            lines.forEach(line -> {
+                try {
+                    var report = Json.LINE.readValue(line, CheckReport.class);
+                    last.put(report.layer(), report);
+                } catch (IOException torn) {
+                    // A line that was cut while it was written says nothing; the others stand.
                 }
-            } catch (IOException torn) {
-                // A line that was cut while it was written says nothing; the others stand.
-            }
+            });
+        } catch (UncheckedIOException e) {
+            throw e.getCause();
         }
         return last;
     }

@@ -13,9 +13,11 @@ import java.util.List;
  * @param files stored files that were read
  * @param bytes that were read
  * @param damage one problem for each stored file that is damaged or gone
- * @param items the items whose bytes are hit
+ * @param items the items whose bytes are hit; empty where that can't be told without the passphrase
+ * @param decrypted whether the content of a sealed layer was decrypted and compared too
  */
-public record CheckReport(int layer, Instant at, int files, long bytes, List<Problem> damage, List<PhonePath> items) {
+public record CheckReport(
+        int layer, Instant at, int files, long bytes, List<Problem> damage, List<PhonePath> items, boolean decrypted) {
     public CheckReport {
         damage = List.copyOf(damage);
         items = List.copyOf(items);

@@ -9,6 +9,7 @@ import java.nio.file.Path;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -70,6 +71,18 @@ record Inventory(
         return result;
     }
 
+    /** Logical paths of all stored content of items, whatever version stored it, with their digests. */
+    Map<String, String> contents() {
+        var result = new HashMap<String, String>();
+        for (var version : versions.values()) {
+            version.state()
+                    .forEach((digest, paths) -> paths.stream()
+                            .filter(path -> path.startsWith("layer-"))
+                            .forEach(path -> result.putIfAbsent(path, digest)));
+        }
+        return result;
+    }
+
     /** Where a logical path of a version lies below the object's folder. */
     Optional<String> contentPath(int version, String logical) {
         return Optional.ofNullable(digests(version).get(logical)).flatMap(this::contentPath);
@@ -77,13 +90,6 @@ record Inventory(
 
     Optional<String> contentPath(String digest) {
         return Optional.ofNullable(manifest.get(digest)).map(List::getFirst);
-    }
-
-    /** A logical path under which this digest is stored already. */
-    Optional<String> logicalPath(String digest) {
-        return versions.values().stream()
-                .flatMap(version -> version.state().getOrDefault(digest, List.of()).stream())
-                .findFirst();
     }
 
     /**

@@ -4,64 +4,105 @@ import app.custodex.base.CancelToken;
 import app.custodex.base.Digests;
 import app.custodex.base.Problem;
 import app.custodex.link.PhonePath;
+import java.io.FilterInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.TreeMap;
+import java.util.concurrent.Callable;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
-import java.util.concurrent.atomic.AtomicInteger;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.LongConsumer;
 
-/** Reads every stored byte of a layer back from the medium and compares the digests. */
+/**
+ * Reads every stored byte of some layers of one phone back from the medium and compares the digests; what several of them share is
+ * read once. Of a sealed stack the stored bytes are compared as they lie there, which needs no passphrase; when it was opened, the
+ * content is decrypted and compared too.
+ */
 public final class LayerCheck {
     private static final int AT_ONCE = 2;
 
-    private final StoredLayer layer;
+    private final List<StoredLayer> layers;
     private final Clock clock;
 
-    public LayerCheck(StoredLayer layer, Clock clock) {
-        this.layer = layer;
+    /** @param layers of one phone; the caller closes them when the check is done */
+    public LayerCheck(List<StoredLayer> layers, Clock clock) {
+        this.layers = List.copyOf(layers);
         this.clock = clock;
     }
 
     /** Bytes that {@link #run} will read. */
     public long size() throws IOException {
         long size = 0;
-        for (var content : layer.contentDigests().keySet()) {
-            var file = layer.contentFile(content);
+        for (var file : files().keySet()) {
             size += Files.exists(file) ? Files.size(file) : 0;
         }
-        return size;
+        return decrypts() ? 2 * size : size;
+    }
+
+    private boolean decrypts() {
+        return layers.stream().anyMatch(layer -> layer.key().isPresent());
+    }
+
+    /** The stored files of all layers, with the digests that they should have. */
+    private Map<Path, String> files() throws IOException {
+        var files = new LinkedHashMap<Path, String>();
+        for (var layer : layers) {
+            for (var content : layer.contentDigests().entrySet()) {
+                files.put(layer.contentFile(content.getKey()), content.getValue());
+            }
+        }
+        return files;
     }
 
     /**
      * @param progress is told bytes as they are read
+     * @return one report a layer
      * @throws java.util.concurrent.CancellationException when it was stopped; nothing is concluded then
      */
-    public CheckReport run(LongConsumer progress, CancelToken cancel) throws IOException {
-        var damaged = new ConcurrentHashMap<String, Problem>();
-        var files = new AtomicInteger();
+    public List<CheckReport> run(LongConsumer progress, CancelToken cancel) throws IOException {
         var bytes = new AtomicLong();
-        var jobs = new ArrayList<Future<?>>();
-        // Digesting is all processor: two at a time keep the disk busy without taking the computer from its user.
+        LongConsumer counted = n -> {
+            bytes.addAndGet(n);
+            progress.accept(n);
+        };
+        var files = files();
+        var damaged = new ConcurrentHashMap<Path, String>();
+        forEach(files.entrySet(), cancel, file -> check(file.getKey(), file.getValue(), damaged, cancel, counted));
+        var torn = tornItems(damaged.keySet(), cancel, counted);
+        var reports = new ArrayList<CheckReport>();
+        for (var layer : layers) {
+            reports.add(report(layer, damaged, torn, bytes.get()));
+        }
+        return reports;
+    }
+
+    private interface Step<T> {
+        void run(T each) throws IOException;
+    }
+
+    /** Digesting is all processor: two at a time keep the disk busy without taking the computer from its user. */
+    private static <T> void forEach(Iterable<T> all, CancelToken cancel, Step<T> step) throws IOException {
+        var jobs = new ArrayList<Future<Boolean>>();
         try (var threads = Executors.newFixedThreadPool(AT_ONCE)) {
-            for (var entry : layer.contentDigests().entrySet()) {
-                jobs.add(threads.submit(() -> {
-                    check(entry.getKey(), entry.getValue(), damaged, cancel, n -> {
-                        bytes.addAndGet(n);
-                        progress.accept(n);
-                    });
-                    files.incrementAndGet();
-                    return null;
-                }));
+            for (var each : all) {
+                Callable<Boolean> job = () -> {
+                    cancel.check();
+                    step.run(each);
+                    return true;
+                };
+                jobs.add(threads.submit(job));
             }
         }
         cancel.check();
@@ -70,40 +111,21 @@ public final class LayerCheck {
                 throw new IOException(job.exceptionNow());
             }
         }
-        return new CheckReport(
-                layer.record().number(),
-                clock.instant(),
-                files.get(),
-                bytes.get(),
-                List.copyOf(new TreeMap<>(damaged).values()),
-                hit(damaged));
     }
 
-    private void check(
-            String content, String digest, Map<String, Problem> damaged, CancelToken cancel, LongConsumer progress)
-            throws IOException {
-        cancel.check();
-        var file = layer.contentFile(content);
+    private static void check(
+            Path file, String digest, Map<Path, String> damaged, CancelToken cancel, LongConsumer progress) {
         try (var in = new MediumStream(file)) {
             if (!Digests.of(counted(in, cancel, progress)).equals(digest)) {
-                damaged.put(content, damage(content, "Its bytes are no longer what was written"));
+                damaged.put(file, "Its bytes are no longer what was written");
             }
         } catch (IOException e) {
-            damaged.put(
-                    content,
-                    damage(
-                            content,
-                            Files.exists(file) ? "It can't be read from the disk" : "It is gone from the disk"));
+            damaged.put(file, Files.exists(file) ? "It can't be read from the disk" : "It is gone from the disk");
         }
     }
 
-    private static Problem damage(String content, String what) {
-        return Problem.failure(
-                content, what, "Back the phone up again while it is here; look for trouble with the disk");
-    }
-
     private static InputStream counted(InputStream in, CancelToken cancel, LongConsumer progress) {
-        return new java.io.FilterInputStream(in) {
+        return new FilterInputStream(in) {
             @Override
             public int read(byte[] buffer, int offset, int length) throws IOException {
                 cancel.check();
@@ -116,30 +138,85 @@ public final class LayerCheck {
         };
     }
 
-    /** Of the items in a damaged file, those whose own bytes are hit; all of them where that can't be told. */
-    private List<PhonePath> hit(Map<String, Problem> damaged) throws IOException {
-        if (damaged.isEmpty()) {
-            return List.of();
+    /**
+     * Where items lie whose own bytes are not what was copied: looked for in damaged files, and everywhere in a sealed stack that
+     * was opened.
+     */
+    private Set<ManifestItem.Place> tornItems(Set<Path> damaged, CancelToken cancel, LongConsumer progress)
+            throws IOException {
+        var torn = ConcurrentHashMap.<ManifestItem.Place>newKeySet();
+        if (damaged.isEmpty() && !decrypts()) {
+            return torn;
         }
-        var hit = new ArrayList<PhonePath>();
-        layer.forEach(item -> item.place().ifPresent(place -> {
-            if (damaged.containsKey(place.content()) && !whole(item)) {
-                hit.add(item.path());
+        var seen = new HashSet<ManifestItem.Place>();
+        for (var layer : layers) {
+            if (!layer.readable()) {
+                continue;
             }
-        }));
-        return hit;
+            var byContent = new HashMap<String, List<ManifestItem>>();
+            try {
+                layer.forEach(item -> item.place()
+                        .filter(seen::add)
+                        .ifPresent(place -> byContent
+                                .computeIfAbsent(place.content(), c -> new ArrayList<>())
+                                .add(item)));
+            } catch (IOException unreadable) {
+                continue; // its stored file is damaged, and that is told
+            }
+            if (layer.key().isEmpty()) {
+                byContent.keySet().removeIf(content -> !isDamaged(layer, content, damaged));
+            }
+            forEach(byContent.values(), cancel, items -> {
+                for (var item : items) {
+                    cancel.check();
+                    if (!layer.whole(item)) {
+                        item.place().ifPresent(torn::add);
+                    }
+                    progress.accept(layer.key().isPresent() ? item.size() : 0);
+                }
+            });
+        }
+        return torn;
     }
 
-    private boolean whole(ManifestItem item) {
-        var place = item.place().orElseThrow();
+    private static boolean isDamaged(StoredLayer layer, String content, Set<Path> damaged) {
         try {
-            Path file = layer.contentFile(place.content());
-            try (var in = Files.newInputStream(file)) {
-                in.skipNBytes(place.offset());
-                return Digests.of(new LimitedStream(in, item.size())).equals(item.digest());
-            }
-        } catch (IOException e) {
-            return false;
+            return damaged.contains(layer.contentFile(content));
+        } catch (IOException unknown) {
+            return true;
         }
+    }
+
+    private CheckReport report(StoredLayer layer, Map<Path, String> damaged, Set<ManifestItem.Place> torn, long bytes)
+            throws IOException {
+        var damage = new TreeMap<String, Problem>();
+        for (var content : layer.contentDigests().keySet()) {
+            var what = damaged.get(layer.contentFile(content));
+            if (what != null) {
+                damage.put(content, damage(content, what));
+            }
+        }
+        layer.inventoryDamage().ifPresent(what -> damage.put(Inventory.NAME, damage(Inventory.NAME, what)));
+        var hit = new ArrayList<PhonePath>();
+        if (!torn.isEmpty()) {
+            layer.forEach(item -> item.place().filter(torn::contains).ifPresent(place -> {
+                hit.add(item.path());
+                damage.computeIfAbsent(
+                        place.content(), content -> damage(content, "Its content is not what was copied"));
+            }));
+        }
+        return new CheckReport(
+                layer.record().number(),
+                clock.instant(),
+                layer.contentDigests().size(),
+                bytes,
+                List.copyOf(damage.values()),
+                hit,
+                layer.key().isPresent());
+    }
+
+    private static Problem damage(String content, String what) {
+        return Problem.failure(
+                content, what, "Back the phone up again while it is here; look for trouble with the disk");
     }
 }

@@ -16,6 +16,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.security.MessageDigest;
 import java.util.ArrayList;
+import java.util.Base64;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -43,14 +44,16 @@ public final class LayerDraft implements Closeable {
     private record Stored(String content, String digest, List<ManifestItem> items) {}
 
     private final ObjectFolder object;
-    private final Inventory below;
+    private final Inventory inventory;
+    private final Below below;
+    private final Stack stack;
     private final Path work;
     private final Disk disk;
     private final Closeable lock;
     private final Path content;
     private final String folder;
     private final Map<String, String> fresh = new LinkedHashMap<>();
-    private final Map<PhonePath, ManifestItem> known = new HashMap<>();
+    private final Map<PhonePath, ManifestItem> resumed = new HashMap<>();
     private final Map<String, ManifestItem.Place> byDigest = new HashMap<>();
     private final List<ManifestItem> items = new ArrayList<>();
     private final ExecutorService syncer = Executors.newSingleThreadExecutor(
@@ -61,29 +64,25 @@ public final class LayerDraft implements Closeable {
 
     private record OpenPack(String name, PackWriter writer, List<ManifestItem> items) {}
 
-    LayerDraft(ObjectFolder object, Inventory below, Optional<StoredLayer> lower, Path work, Disk disk, Closeable lock)
+    /** @param stack which phone's, and its key when it is sealed */
+    LayerDraft(ObjectFolder object, Inventory inventory, Below below, Stack stack, Path work, Disk disk, Closeable lock)
             throws IOException {
         this.object = object;
+        this.inventory = inventory;
         this.below = below;
+        this.stack = stack;
         this.work = work;
         this.disk = disk;
         this.lock = lock;
         this.content = work.resolve("version").resolve("content");
         this.folder = "layer-%04d".formatted(number());
-        if (lower.isPresent()) {
-            lower.get().forEach(item -> {
-                if (item.saved()) {
-                    remember(item);
-                }
-            });
-        }
         disk.createFolders(content.resolve(folder));
         resume();
     }
 
     /** The number that this layer will have. */
     public int number() {
-        return below.headNumber() + 1;
+        return inventory.headNumber() + 1;
     }
 
     private Path journal() {
@@ -91,7 +90,7 @@ public final class LayerDraft implements Closeable {
     }
 
     private void remember(ManifestItem item) {
-        known.put(item.path(), item);
+        resumed.put(item.path(), item);
         item.place().ifPresent(place -> byDigest.putIfAbsent(item.digest(), place));
     }
 
@@ -101,8 +100,8 @@ public final class LayerDraft implements Closeable {
             for (var line : Files.readAllLines(journal())) {
                 Stored stored;
                 try {
-                    stored = Json.LINE.readValue(line, Stored.class);
-                } catch (IOException torn) {
+                    stored = Json.LINE.readValue(unsealed(line), Stored.class);
+                } catch (IOException | IllegalArgumentException torn) {
                     break; // the last line of a cut attempt
                 }
                 if (Files.exists(content.resolve(stored.content()))) {
@@ -126,9 +125,18 @@ public final class LayerDraft implements Closeable {
         return Integer.parseInt(file.getFileName().toString().replaceAll("\\D", ""));
     }
 
-    /** What a layer below, or an earlier attempt at this one, has of this path. */
-    public Optional<ManifestItem> known(PhonePath path) {
-        return Optional.ofNullable(known.get(path));
+    /** What an earlier attempt at this layer brought into safety of this path. */
+    public Optional<ManifestItem> resumed(PhonePath path) {
+        return Optional.ofNullable(resumed.get(path));
+    }
+
+    /** What the phone's layers below hold. */
+    public Below below() {
+        return below;
+    }
+
+    private Optional<ManifestItem.Place> place(String digest) {
+        return Optional.ofNullable(byDigest.get(digest)).or(() -> below.place(digest));
     }
 
     /** Whether the item's bytes are stored by this layer, rather than by one below. */
@@ -144,34 +152,37 @@ public final class LayerDraft implements Closeable {
     }
 
     /** Stores an item of at most {@link #PACKED_UP_TO} bytes, unless its content is stored already. */
-    public ManifestItem add(Listed.File file, Kind kind, String etag, byte[] bytes, String digest) throws IOException {
-        var place = byDigest.get(digest);
-        boolean inOpenPack = false;
-        if (place == null) {
-            var open = openPack();
-            place = new ManifestItem.Place(open.name(), open.writer().add(file.path(), file.modified(), bytes));
-            inOpenPack = true;
+    public ManifestItem add(
+            Listed.File file, Kind kind, String etag, byte[] bytes, String digest, ManifestItem.Origin origin)
+            throws IOException {
+        var there = place(digest);
+        if (there.isPresent()) {
+            var item = ManifestItem.stored(file, kind, etag, bytes.length, digest, there.get(), origin);
+            items.add(item);
+            return item;
         }
-        var item = ManifestItem.stored(file, kind, etag, bytes.length, digest, place);
+        var open = openPack();
+        var place = new ManifestItem.Place(open.name(), open.writer().add(file.path(), file.modified(), bytes));
+        var item = ManifestItem.stored(file, kind, etag, bytes.length, digest, place, origin);
         items.add(item);
-        if (inOpenPack) {
-            byDigest.put(digest, place);
-            var open = openPack();
-            open.items().add(item);
-            if (open.writer().size() >= PACK_SIZE) {
-                closePack();
-            }
+        byDigest.put(digest, place);
+        open.items().add(item);
+        if (open.writer().size() >= PACK_SIZE) {
+            closePack();
         }
         return item;
     }
 
     private OpenPack openPack() throws IOException {
         if (pack.isEmpty()) {
-            var name = folder + "/pack-%06d.tar".formatted(++contentNumber);
-            pack = Optional.of(
-                    new OpenPack(name, new PackWriter(disk.create(content.resolve(name))), new ArrayList<>()));
+            var name = stack.stored(folder + "/pack-%06d.tar".formatted(++contentNumber));
+            pack = Optional.of(new OpenPack(name, new PackWriter(create(name)), new ArrayList<>()));
         }
         return pack.get();
+    }
+
+    private ContentWriter create(String name) throws IOException {
+        return new ContentWriter(disk.create(content.resolve(name)), stack.key());
     }
 
     /** Ends the open pack; syncing goes on beside the next one. */
@@ -213,9 +224,23 @@ public final class LayerDraft implements Closeable {
 
     private void journal(Stored stored) throws IOException {
         try (var out = disk.append(journal())) {
-            out.write(ByteBuffer.wrap((Json.LINE.writeValueAsString(stored) + "\n").getBytes(StandardCharsets.UTF_8)));
+            out.write(ByteBuffer.wrap(
+                    (sealed(Json.LINE.writeValueAsString(stored)) + "\n").getBytes(StandardCharsets.UTF_8)));
             out.sync();
         }
+    }
+
+    /** A line of the journal as it may lie on the disk: of a sealed stack an age file in base64. */
+    private String sealed(String line) throws IOException {
+        return stack.key().isEmpty()
+                ? line
+                : Base64.getEncoder().encodeToString(stack.key().get().encrypt(line.getBytes(StandardCharsets.UTF_8)));
+    }
+
+    private String unsealed(String line) throws IOException {
+        return stack.key().isEmpty()
+                ? line
+                : new String(stack.key().get().decrypt(Base64.getDecoder().decode(line)), StandardCharsets.UTF_8);
     }
 
     /** Begins an item that is stored in a file of its own. */
@@ -227,34 +252,38 @@ public final class LayerDraft implements Closeable {
     public final class Alone implements Closeable {
         private final Listed.File file;
         private final Kind kind;
-        private final String name = folder + "/file-%06d".formatted(++contentNumber);
-        private final Disk.Out out;
-        private final MessageDigest digest = Digests.sha512();
+        private final String name = stack.stored(folder + "/file-%06d".formatted(++contentNumber));
+        private final ContentWriter out;
+        /** Of a file that is not sealed, the digest of what lies on the disk is that of the content. */
+        private final Optional<MessageDigest> plain;
+
         private boolean kept;
 
         private Alone(Listed.File file, Kind kind) throws IOException {
             this.file = file;
             this.kind = kind;
-            this.out = disk.create(content.resolve(name));
+            this.plain = stack.key().isPresent() ? Optional.of(Digests.sha512()) : Optional.empty();
+            this.out = create(name);
         }
 
         public void write(byte[] bytes, int length) throws IOException {
-            digest.update(bytes, 0, length);
-            out.write(ByteBuffer.wrap(bytes, 0, length));
+            plain.ifPresent(digest -> digest.update(bytes, 0, length));
+            out.write(bytes, 0, length);
         }
 
-        public ManifestItem finish(String etag) throws IOException {
-            var hex = Digests.hex(digest);
-            var there = Optional.ofNullable(byDigest.get(hex));
+        public ManifestItem finish(String etag, ManifestItem.Origin origin) throws IOException {
+            var stored = out.finish();
+            var digest = plain.map(Digests::hex).orElse(stored);
+            var there = LayerDraft.this.place(digest);
             var place = there.orElse(new ManifestItem.Place(name, 0));
-            var item = ManifestItem.stored(file, kind, etag, out.size(), hex, place);
+            var item = ManifestItem.stored(file, kind, etag, out.size(), digest, place, origin);
             if (there.isEmpty()) {
                 out.sync();
                 kept = true;
                 settle();
-                journal(new Stored(name, hex, List.of(item)));
-                fresh.put(name, hex);
-                byDigest.put(hex, place);
+                journal(new Stored(name, stored, List.of(item)));
+                fresh.put(name, stored);
+                byDigest.put(digest, place);
             }
             items.add(item);
             return item;
@@ -280,31 +309,38 @@ public final class LayerDraft implements Closeable {
         return List.copyOf(items);
     }
 
+    /** What came, changed and went, as far as the items so far tell. */
+    public List<LayerChange> changes(List<LeftOut> left) {
+        return LayerChange.between(below, items, LeftOut.whole(left));
+    }
+
     /** Makes the layer visible, in one step; before it nothing of it is, after it all. */
     public void publish(LayerRecord record) throws IOException {
         settleAll();
-        fresh.put(Manifest.NAME, write(Manifest.NAME, out -> Manifest.write(out, items)));
-        fresh.put(Strongroom.RECORD, write(Strongroom.RECORD, out -> out.write(Json.PAGE.writeValueAsBytes(record))));
+        write(Manifest.NAME, out -> Manifest.write(out, items));
+        write(Strongroom.RECORD, out -> out.write(Json.PAGE.writeValueAsBytes(record)));
         var state = new LinkedHashMap<>(fresh);
-        var lower = below.digests(below.headNumber());
+        var stored = inventory.contents();
         for (var item : items) {
             item.place().ifPresent(place -> {
-                if (lower.containsKey(place.content())) {
-                    state.putIfAbsent(place.content(), lower.get(place.content()));
+                if (stored.containsKey(place.content())) {
+                    state.putIfAbsent(place.content(), stored.get(place.content()));
                 }
             });
         }
-        var inventory = below.next(fresh, state, record.begun(), "Layer " + record.number())
+        var next = inventory
+                .next(fresh, state, record.begun(), "Layer " + record.number())
                 .bytes();
         var version = work.resolve("version");
         for (var name : List.of(Inventory.NAME, Inventory.SIDECAR)) {
             disk.delete(version.resolve(name));
         }
-        disk.write(version.resolve(Inventory.NAME), inventory);
-        disk.write(version.resolve(Inventory.SIDECAR), Inventory.sidecar(inventory));
+        disk.write(version.resolve(Inventory.NAME), next);
+        disk.write(version.resolve(Inventory.SIDECAR), Inventory.sidecar(next));
         dropWhatIsStoredBelow();
         disk.syncFolder(content);
         disk.syncFolder(version);
+        stack.label(record);
         object.publish(version, number(), work);
         disk.delete(work);
     }
@@ -312,7 +348,7 @@ public final class LayerDraft implements Closeable {
     /** OCFL stores content once an object: what an older layer has already, this one refers to by its digest. */
     private void dropWhatIsStoredBelow() throws IOException {
         for (var file : fresh.entrySet()) {
-            if (below.contentPath(file.getValue()).isPresent()) {
+            if (inventory.contentPath(file.getValue()).isPresent()) {
                 disk.delete(content.resolve(file.getKey()));
             }
         }
@@ -331,11 +367,11 @@ public final class LayerDraft implements Closeable {
         void writeTo(OutputStream out) throws IOException;
     }
 
-    /** Writes a file of the layer's own and gives its digest. */
-    private String write(String name, Body body) throws IOException {
-        var digest = Digests.sha512();
+    /** Writes a file of the layer's own. */
+    private void write(String plainName, Body body) throws IOException {
+        var name = stack.stored(plainName);
         disk.delete(content.resolve(name));
-        try (var out = disk.create(content.resolve(name))) {
+        try (var out = create(name)) {
             var stream = new BufferedOutputStream(
                     new OutputStream() {
                         @Override
@@ -345,16 +381,15 @@ public final class LayerDraft implements Closeable {
 
                         @Override
                         public void write(byte[] bytes, int offset, int length) throws IOException {
-                            digest.update(bytes, offset, length);
-                            out.write(ByteBuffer.wrap(bytes, offset, length));
+                            out.write(bytes, offset, length);
                         }
                     },
                     1 << 16);
             body.writeTo(stream);
             stream.flush();
+            fresh.put(name, out.finish());
             out.sync();
         }
-        return Digests.hex(digest);
     }
 
     /** Lets go of the draft. What is in its journal stays for the next attempt; {@link #publish} has removed it. */

@@ -5,6 +5,7 @@ import app.custodex.link.PhoneIdentity;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
+import java.util.Set;
 
 /**
  * What a layer is, kept in it as {@code layer.json}.
@@ -13,8 +14,11 @@ import java.util.List;
  * @param phone as it described itself when the layer was begun
  * @param begun UTC
  * @param took from the start to the publishing, pauses and earlier attempts not counted
- * @param kinds in the order of {@link Kind}; kinds of which the phone held nothing are left out
+ * @param kinds in the order of {@link Kind}; kinds of which the layer holds nothing are left out
  * @param refused what the phone listed but could not be an item at all
+ * @param left kinds that are not in the layer, or not in full, and why
+ * @param readEverything whether unchanged items were read and compared too, not only looked at
+ * @param sealed whether the stack is sealed
  * @param tool name and version of the program that made it
  */
 public record LayerRecord(
@@ -24,19 +28,43 @@ public record LayerRecord(
         Duration took,
         List<KindTotal> kinds,
         int refused,
+        List<LeftOut> left,
+        boolean readEverything,
+        boolean sealed,
         String tool) {
     public LayerRecord {
         kinds = List.copyOf(kinds);
+        left = left == null ? List.of() : List.copyOf(left); // layers of Custodex 0.1 did not say
     }
 
     /**
-     * @param items all items of this kind that the phone listed
+     * @param items all items of this kind that the phone listed and that were asked for
      * @param missed how many of them could not be saved in full
      * @param bytes of the items that were saved
      * @param freshItems how many of them this layer stores itself; the others are stored by layers below
      * @param freshBytes bytes of those
+     * @param change against the layers below
      */
-    public record KindTotal(Kind kind, long items, long missed, long bytes, long freshItems, long freshBytes) {}
+    public record KindTotal(
+            Kind kind, long items, long missed, long bytes, long freshItems, long freshBytes, Change change) {
+        public KindTotal {
+            change = change == null ? Change.NONE : change; // layers of Custodex 0.1 did not say
+        }
+    }
+
+    /** How many items came, changed and went since the layer below. */
+    public record Change(long added, long changed, long gone) {
+        public static final Change NONE = new Change(0, 0, 0);
+
+        public Change plus(Change other) {
+            return new Change(added + other.added, changed + other.changed, gone + other.gone);
+        }
+    }
+
+    /** Kinds of which this layer holds all that the phone had. */
+    Set<Kind> whole() {
+        return LeftOut.whole(left);
+    }
 
     public long items() {
         return kinds.stream().mapToLong(KindTotal::items).sum();
@@ -56,5 +84,9 @@ public record LayerRecord(
 
     public long freshItems() {
         return kinds.stream().mapToLong(KindTotal::freshItems).sum();
+    }
+
+    public Change change() {
+        return kinds.stream().map(KindTotal::change).reduce(Change.NONE, Change::plus);
     }
 }

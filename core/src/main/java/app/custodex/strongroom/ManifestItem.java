@@ -18,6 +18,7 @@ import java.util.Optional;
  * @param place where the content is stored; empty for a link and for what could not be saved
  * @param target what a symbolic link says; empty for a file
  * @param problem why it, or a part of it, is missing
+ * @param origin where its bytes came from, and when; empty for a link and for what could not be saved
  */
 public record ManifestItem(
         PhonePath path,
@@ -28,14 +29,22 @@ public record ManifestItem(
         String digest,
         Optional<Place> place,
         Optional<String> target,
-        Optional<Problem> problem) {
+        Optional<Problem> problem,
+        Optional<Origin> origin) {
+    /**
+     * @param source the family of phone, or the kind of source, that it was read from
+     * @param read when its bytes were read, by this computer's clock, UTC
+     */
+    public record Origin(String source, Instant read) {}
+
     /**
      * @param content logical path of a stored file within the object
      * @param offset where the item's bytes begin in it; they are not interrupted
      */
     public record Place(String content, long offset) {}
 
-    static ManifestItem stored(Listed.File file, Kind kind, String etag, long size, String digest, Place place) {
+    static ManifestItem stored(
+            Listed.File file, Kind kind, String etag, long size, String digest, Place place, Origin origin) {
         return new ManifestItem(
                 file.path(),
                 kind,
@@ -45,7 +54,8 @@ public record ManifestItem(
                 digest,
                 Optional.of(place),
                 Optional.empty(),
-                Optional.empty());
+                Optional.empty(),
+                Optional.of(origin));
     }
 
     public static ManifestItem missed(Listed.File file, Kind kind, Problem problem) {
@@ -58,7 +68,23 @@ public record ManifestItem(
                 "",
                 Optional.empty(),
                 Optional.empty(),
-                Optional.of(problem));
+                Optional.of(problem),
+                Optional.empty());
+    }
+
+    /** An item of a layer below that could not be looked at this time. */
+    public static ManifestItem missed(ManifestItem before, Problem problem) {
+        return new ManifestItem(
+                before.path(),
+                before.kind(),
+                before.size(),
+                before.modified(),
+                before.etag(),
+                "",
+                Optional.empty(),
+                Optional.empty(),
+                Optional.of(problem),
+                Optional.empty());
     }
 
     public static ManifestItem link(Listed.Link link, Kind kind, Problem problem) {
@@ -71,7 +97,8 @@ public record ManifestItem(
                 "",
                 Optional.empty(),
                 Optional.of(link.target()),
-                Optional.of(problem));
+                Optional.of(problem),
+                Optional.empty());
     }
 
     public boolean saved() {

@@ -1,15 +1,11 @@
 package app.custodex.strongroom;
 
-import app.custodex.base.Digests;
-import app.custodex.base.Disk;
 import app.custodex.link.PhonePath;
 import java.io.ByteArrayOutputStream;
 import java.io.Closeable;
 import java.io.IOException;
-import java.nio.ByteBuffer;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.attribute.FileTime;
-import java.security.MessageDigest;
 import java.time.Instant;
 import org.apache.commons.compress.archivers.tar.TarArchiveEntry;
 import org.apache.commons.compress.archivers.tar.TarArchiveOutputStream;
@@ -21,28 +17,28 @@ import org.apache.commons.compress.archivers.tar.TarConstants;
  */
 final class PackWriter implements Closeable {
     private static final int BLOCK = 512;
-    private static final int BUFFER = 1 << 20;
 
-    private final Disk.Out out;
-    private final MessageDigest digest = Digests.sha512();
-    private final ByteBuffer buffer = ByteBuffer.allocateDirect(BUFFER);
-    private long position;
+    private final ContentWriter out;
 
-    PackWriter(Disk.Out out) {
+    PackWriter(ContentWriter out) {
         this.out = out;
     }
 
     long size() {
-        return position;
+        return out.size();
     }
 
     /** Appends an item and says where its content begins. */
     long add(PhonePath path, Instant modified, byte[] content) throws IOException {
         append(header(path, modified, content.length));
-        long offset = position;
+        long offset = out.size();
         append(content);
-        append(new byte[(int) (-content.length & (BLOCK - 1))]);
+        append(new byte[padding(content.length)]);
         return offset;
+    }
+
+    private static int padding(long length) {
+        return (int) (-length & (BLOCK - 1));
     }
 
     private static byte[] header(PhonePath path, Instant modified, long size) throws IOException {
@@ -63,29 +59,13 @@ final class PackWriter implements Closeable {
     }
 
     private void append(byte[] bytes) throws IOException {
-        digest.update(bytes);
-        position += bytes.length;
-        if (bytes.length > buffer.remaining()) {
-            flush();
-        }
-        if (bytes.length > buffer.capacity()) {
-            out.write(ByteBuffer.wrap(bytes));
-        } else {
-            buffer.put(bytes);
-        }
+        out.write(bytes, 0, bytes.length);
     }
 
-    private void flush() throws IOException {
-        buffer.flip();
-        out.write(buffer);
-        buffer.clear();
-    }
-
-    /** Writes the end of the archive and gives the digest of the whole; what follows is {@link #sync}. */
+    /** Writes the end of the archive and gives the digest of the stored file; what follows is {@link #sync}. */
     String finish() throws IOException {
         append(new byte[2 * BLOCK]);
-        flush();
-        return Digests.hex(digest);
+        return out.finish();
     }
 
     void sync() throws IOException {

@@ -1,10 +1,13 @@
 package app.custodex.strongroom;
 
+import app.custodex.base.Digests;
 import app.custodex.base.Problem;
 import app.custodex.base.ProblemException;
 import app.custodex.link.FileSource;
 import app.custodex.link.PhonePath;
+import app.custodex.seal.StackKey;
 import java.io.ByteArrayInputStream;
+import java.io.Closeable;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.ByteBuffer;
@@ -23,13 +26,30 @@ public final class StoredLayer implements FileSource {
     private final Path object;
     private final Inventory inventory;
     private final LayerRecord record;
-    private final Map<String, FileChannel> open = new ConcurrentHashMap<>();
+    private final Stack stack;
+    private final Map<String, Content> open = new ConcurrentHashMap<>();
     private Optional<TreeMap<PhonePath, ManifestItem>> index = Optional.empty();
 
-    StoredLayer(Path object, Inventory inventory, LayerRecord record) {
+    /** A stored file, read by places in its plain content. */
+    private interface Content extends Closeable {
+        int read(ByteBuffer into, long from) throws IOException;
+    }
+
+    StoredLayer(Path object, Inventory inventory, LayerRecord record, Stack stack) {
         this.object = object;
         this.inventory = inventory;
         this.record = record;
+        this.stack = stack;
+    }
+
+    /** The key of the stack, for what is kept about a sealed layer elsewhere; empty when it is not sealed or not opened. */
+    public Optional<StackKey> key() {
+        return stack.key();
+    }
+
+    /** Whether the items can be read now; a sealed stack has to be opened with its passphrase first. */
+    public boolean readable() {
+        return stack.open();
     }
 
     public LayerRecord record() {
@@ -38,7 +58,8 @@ public final class StoredLayer implements FileSource {
 
     /** Goes through the manifest without keeping it. */
     public void forEach(Consumer<ManifestItem> action) throws IOException {
-        try (var in = Files.newInputStream(contentFile(Manifest.NAME))) {
+        stack.requireOpen(record.phone().name());
+        try (var in = stream(contentFile(stack.stored(Manifest.NAME)))) {
             Manifest.read(in, action);
         } catch (IOException e) {
             throw new ProblemException(
@@ -48,6 +69,10 @@ public final class StoredLayer implements FileSource {
                             "Check the layer; a layer above or below may still be whole"),
                     e);
         }
+    }
+
+    private InputStream stream(Path file) throws IOException {
+        return stack.key().isPresent() ? stack.key().get().decrypting(file) : Files.newInputStream(file);
     }
 
     private synchronized TreeMap<PhonePath, ManifestItem> index() throws IOException {
@@ -61,6 +86,16 @@ public final class StoredLayer implements FileSource {
 
     Map<String, String> contentDigests() {
         return inventory.digests(record.number());
+    }
+
+    /** What is wrong with this layer's own copy of the inventory, if anything. */
+    Optional<String> inventoryDamage() {
+        try {
+            Inventory.read(object.resolve("v" + record.number()));
+            return Optional.empty();
+        } catch (IOException e) {
+            return Optional.of("This layer's copy of the inventory is damaged; the others say the same");
+        }
     }
 
     /** Where a logical path of this layer lies on this computer. */
@@ -105,19 +140,26 @@ public final class StoredLayer implements FileSource {
                         path.text(),
                         "It was not saved in this layer",
                         item.problem().map(Problem::what).orElse("Look into another layer"))));
-        if (item.size() <= LayerDraft.PACKED_UP_TO) {
-            return new ByteArrayInputStream(bytes(item, place));
+        stack.requireOpen(record.phone().name());
+        return item.size() <= LayerDraft.PACKED_UP_TO
+                ? new ByteArrayInputStream(bytes(item, place))
+                : stream(contentFile(place.content())); // alone in its file
+    }
+
+    /** Whether an item's stored bytes are those that were copied. */
+    boolean whole(ManifestItem item) {
+        try (var in = open(item.path())) {
+            return Digests.of(in).equals(item.digest());
+        } catch (IOException e) {
+            return false;
         }
-        var in = Files.newInputStream(contentFile(place.content()));
-        in.skipNBytes(place.offset());
-        return in;
     }
 
     private byte[] bytes(ManifestItem item, ManifestItem.Place place) throws IOException {
-        var channel = channel(place.content());
+        var content = content(place.content());
         var buffer = ByteBuffer.allocate((int) item.size());
         while (buffer.hasRemaining()) {
-            if (channel.read(buffer, place.offset() + buffer.position()) < 0) {
+            if (content.read(buffer, place.offset() + buffer.position()) < 0) {
                 throw new ProblemException(
                         Problem.failure(item.path().text(), "Its stored copy ends too early", "Check the layer"));
             }
@@ -125,30 +167,59 @@ public final class StoredLayer implements FileSource {
         return buffer.array();
     }
 
-    private FileChannel channel(String content) throws IOException {
-        var there = open.get(content);
+    private Content content(String name) throws IOException {
+        var there = open.get(name);
         if (there != null) {
             return there;
         }
-        var file = contentFile(content);
+        var file = contentFile(name);
         try {
-            var opened = FileChannel.open(file);
-            var first = open.putIfAbsent(content, opened);
+            var opened = stack.key().isPresent() ? sealed(stack.key().get(), file) : plain(file);
+            var first = open.putIfAbsent(name, opened);
             if (first != null) {
                 opened.close();
                 return first;
             }
             return opened;
         } catch (IOException e) {
-            throw new ProblemException(
-                    Problem.failure(content, "This stored file can't be opened", "Check the layer"), e);
+            throw new ProblemException(Problem.failure(name, "This stored file can't be opened", "Check the layer"), e);
         }
+    }
+
+    private static Content plain(Path file) throws IOException {
+        var channel = FileChannel.open(file);
+        return new Content() {
+            @Override
+            public int read(ByteBuffer into, long from) throws IOException {
+                return channel.read(into, from);
+            }
+
+            @Override
+            public void close() throws IOException {
+                channel.close();
+            }
+        };
+    }
+
+    private static Content sealed(StackKey key, Path file) throws IOException {
+        var age = key.seekable(file);
+        return new Content() {
+            @Override
+            public int read(ByteBuffer into, long from) throws IOException {
+                return age.read(into, from);
+            }
+
+            @Override
+            public void close() throws IOException {
+                age.close();
+            }
+        };
     }
 
     @Override
     public void close() throws IOException {
-        for (var channel : open.values()) {
-            channel.close();
+        for (var content : open.values()) {
+            content.close();
         }
         open.clear();
     }

@@ -8,7 +8,16 @@ import java.util.List;
  *
  * @param layers from the lowest up; never empty
  */
-public record StoredPhone(List<LayerRecord> layers) {
+public record StoredPhone(List<LayerRecord> layers, Seal seal) {
+    /** Whether the stack is sealed. */
+    public enum Seal {
+        NONE,
+        /** Sealed; its content can't be read without the passphrase. */
+        CLOSED,
+        /** Sealed; the passphrase was given in this run of the program. */
+        OPENED
+    }
+
     public StoredPhone {
         layers = List.copyOf(layers);
     }

@@ -1,10 +1,12 @@
 package app.custodex.strongroom;
 
 import app.custodex.base.Disk;
+import app.custodex.base.FairDisk;
 import app.custodex.base.Json;
 import app.custodex.base.Problem;
 import app.custodex.base.ProblemException;
 import app.custodex.link.PhoneIdentity;
+import app.custodex.seal.Passphrase;
 import java.io.Closeable;
 import java.io.IOException;
 import java.nio.channels.FileChannel;
@@ -19,7 +21,7 @@ import java.util.Optional;
 
 /**
  * All backups of a shop, in one folder: {@code objects} is the OCFL storage root, {@code work} holds unfinished layers,
- * {@code checks} what was found when layers were read back.
+ * {@code checks} what was found when layers were read back, {@code seals} the keys of sealed stacks.
  *
  * <p>Opening it finishes what an earlier program was cut in. Several programs may have it open; a phone's layers are
  * written by one at a time.
@@ -31,12 +33,14 @@ public final class Strongroom {
     private final Disk disk;
     private final StorageRoot storage;
     private final CheckLog checks;
+    private final Seals seals;
 
     private Strongroom(Path root, Disk disk, StorageRoot storage) {
         this.root = root;
         this.disk = disk;
         this.storage = storage;
         this.checks = new CheckLog(root.resolve("checks"), disk);
+        this.seals = new Seals(root.resolve("seals"), disk);
     }
 
     /**
@@ -44,7 +48,8 @@ public final class Strongroom {
      *
      * @throws IOException when the folder can't be read or written
      */
-    public static Strongroom open(Path root, Disk disk) throws IOException {
+    public static Strongroom open(Path root, Disk realDisk) throws IOException {
+        var disk = new FairDisk(realDisk);
         try {
             var work = root.resolve("work");
             disk.createFolders(work);
@@ -125,10 +130,23 @@ public final class Strongroom {
         if (layers.isEmpty()) {
             throw new IOException(folder + " has no layer");
         }
-        return new StoredPhone(layers);
+        var stack = stack(folder);
+        return new StoredPhone(
+                layers,
+                !stack.sealed()
+                        ? StoredPhone.Seal.NONE
+                        : stack.open() ? StoredPhone.Seal.OPENED : StoredPhone.Seal.CLOSED);
     }
 
-    private static LayerRecord record(Inventory inventory, Path folder, int number) throws IOException {
+    private Stack stack(Path objectFolder) {
+        return new Stack(objectFolder.getFileName().toString(), seals);
+    }
+
+    private LayerRecord record(Inventory inventory, Path folder, int number) throws IOException {
+        var stack = stack(folder);
+        if (stack.sealed()) {
+            return seals.label(stack.name(), number);
+        }
         var path = inventory
                 .contentPath(number, RECORD)
                 .orElseThrow(() -> new IOException(folder + ": layer " + number + " has no record"));
@@ -145,7 +163,12 @@ public final class Strongroom {
         if (number < 1 || number > inventory.headNumber()) {
             return Optional.empty();
         }
-        return Optional.of(new StoredLayer(object.root(), inventory, record(inventory, object.root(), number)));
+        return Optional.of(stored(object, inventory, number));
+    }
+
+    private StoredLayer stored(ObjectFolder object, Inventory inventory, int number) throws IOException {
+        return new StoredLayer(
+                object.root(), inventory, record(inventory, object.root(), number), stack(object.root()));
     }
 
     /** The number of the newest layer of a phone; 0 when it has none. */
@@ -162,31 +185,131 @@ public final class Strongroom {
         return new ObjectFolder(storage.objectFolder(objectId(phoneIdentifier)), disk);
     }
 
+    /** Whether a phone's stack is, or will be, sealed. */
+    public boolean sealed(String phoneIdentifier) {
+        return stack(object(phoneIdentifier).root()).sealed();
+    }
+
+    /** Whether a phone's content can be read now: it is not sealed, or its passphrase was given. */
+    public boolean readable(String phoneIdentifier) {
+        return stack(object(phoneIdentifier).root()).open();
+    }
+
+    /**
+     * Seals the stack of a phone that has no layer yet. Unfinished copies of it are thrown away, since they lie there in the clear.
+     *
+     * @throws ProblemException when it has layers
+     */
+    public void seal(PhoneIdentity phone, Passphrase passphrase) throws IOException {
+        beforeTheFirstLayer(phone, stack -> seals.seal(stack.name(), passphrase));
+    }
+
+    /** Takes back a seal under which nothing was stored yet. */
+    public void unseal(PhoneIdentity phone) throws IOException {
+        beforeTheFirstLayer(phone, stack -> seals.remove(stack.name()));
+    }
+
+    private interface StackAction {
+        void on(Stack stack) throws IOException;
+    }
+
+    private void beforeTheFirstLayer(PhoneIdentity phone, StackAction action) throws IOException {
+        var object = object(phone.identifier());
+        var stack = stack(object.root());
+        try (var held = lockedFor(phone, stack)) {
+            if (object.exists()) {
+                throw new ProblemException(Problem.failure(
+                        phone.name(),
+                        "Whether a stack is sealed is settled by its first layer",
+                        "Go on as it is, or begin anew after its layers were destroyed"));
+            }
+            disk.delete(root.resolve("work").resolve(stack.name()));
+            action.on(stack);
+        }
+    }
+
+    /**
+     * Opens a sealed stack until the program ends or {@link #close} is called. Takes about a second.
+     *
+     * @throws ProblemException when the passphrase is not the right one
+     */
+    public void open(PhoneIdentity phone, Passphrase passphrase) throws IOException {
+        var stack = stack(object(phone.identifier()).root());
+        if (stack.sealed()) {
+            seals.open(stack.name(), phone.name(), passphrase);
+        }
+    }
+
+    /** Forgets the key of a sealed stack. */
+    public void close(PhoneIdentity phone) {
+        seals.close(stack(object(phone.identifier()).root()).name());
+    }
+
+    /**
+     * What a phone's layers hold together.
+     *
+     * @param newest the layer to begin with; layers above it are not looked at
+     */
+    private Below below(ObjectFolder object, Inventory inventory, String identifier, int newest) throws IOException {
+        var below = new Below();
+        for (int number = newest; number > 0 && below.wanting(); number--) {
+            try (var layer = stored(object, inventory, number)) {
+                below.add(layer, checks.last(identifier, number));
+            }
+        }
+        return below;
+    }
+
+    /** What all layers of a phone hold together; nothing when it has none. */
+    public Below below(String phoneIdentifier) throws IOException {
+        var object = object(phoneIdentifier);
+        if (!object.exists()) {
+            return new Below();
+        }
+        var inventory = object.inventory();
+        return below(object, inventory, phoneIdentifier, inventory.headNumber());
+    }
+
+    /** What came, changed and went in a layer, against the layers below it. */
+    public List<LayerChange> changes(String phoneIdentifier, int number) throws IOException {
+        var object = object(phoneIdentifier);
+        var inventory = object.inventory();
+        var below = below(object, inventory, phoneIdentifier, number - 1);
+        try (var layer = stored(object, inventory, number)) {
+            var items = new ArrayList<ManifestItem>();
+            layer.forEach(items::add);
+            return LayerChange.between(below, items, layer.record().whole());
+        }
+    }
+
     /**
      * Begins a layer on top of a phone's newest one, or goes on with the one that was cut.
      *
-     * @throws ProblemException when another copy of the same phone is under way
+     * @throws ProblemException when another copy of the same phone is under way, or its stack is sealed and not opened
      */
     public LayerDraft draft(PhoneIdentity phone) throws IOException {
-        var id = objectId(phone.identifier());
-        var hash = StorageRoot.hash(id);
-        var lock = lock(hash)
-                .orElseThrow(() -> new ProblemException(Problem.failure(
-                        phone.name(),
-                        "Another copy of this phone is under way",
-                        "Wait until it is done, or stop it there")));
+        var object = object(phone.identifier());
+        var stack = stack(object.root());
+        stack.requireOpen(phone.name());
+        var lock = lockedFor(phone, stack);
         try {
-            var object = object(phone.identifier());
             ObjectFolder.removeEmptyParents(object.root(), storage.root());
-            var below = object.exists() ? object.inventory() : Inventory.none(id);
-            var lower = layer(phone.identifier(), below.headNumber());
-            try (var closing = lower.orElse(null)) {
-                return new LayerDraft(object, below, lower, root.resolve("work").resolve(hash), disk, lock);
-            }
+            var inventory = object.exists() ? object.inventory() : Inventory.none(objectId(phone.identifier()));
+            var below = below(object, inventory, phone.identifier(), inventory.headNumber());
+            return new LayerDraft(
+                    object, inventory, below, stack, root.resolve("work").resolve(stack.name()), disk, lock);
         } catch (IOException | RuntimeException e) {
             lock.close();
             throw e;
         }
+    }
+
+    private Closeable lockedFor(PhoneIdentity phone, Stack stack) throws IOException {
+        return lock(stack.name())
+                .orElseThrow(() -> new ProblemException(Problem.failure(
+                        phone.name(),
+                        "Another copy of this phone is under way",
+                        "Wait until it is done, or stop it there")));
     }
 
     private Optional<Closeable> lock(String hash) throws IOException {

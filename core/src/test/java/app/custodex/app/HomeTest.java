@@ -7,11 +7,15 @@ import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import app.custodex.app.BackupJob.Outcome;
+import app.custodex.backup.BackupRequest;
 import app.custodex.backup.FakePhone;
 import app.custodex.base.CancelToken;
 import app.custodex.base.ProblemException;
+import app.custodex.base.RealDisk;
 import app.custodex.docket.Docket;
 import app.custodex.docket.RouteStep;
+import app.custodex.link.HttpPhoneLink;
+import app.custodex.link.PhoneLink;
 import app.custodex.model.Contact;
 import java.io.IOException;
 import java.net.InetAddress;
@@ -44,16 +48,28 @@ class HomeTest {
         assertEquals(Path.of("/roaming"), Home.userData(Map.of("APPDATA", "/roaming"), "Windows 11", user));
     }
 
+    private static Bay bay(PhoneLink link) {
+        return new Bay(
+                1,
+                new Source(
+                        "test", "TEST", "Test", Source.Type.PHONE, URI.create("http://127.0.0.1:1/"), Optional.empty()),
+                link);
+    }
+
+    private static BackupRequest request(Duration patience) {
+        return BackupRequest.everything(patience, "test");
+    }
+
     @Test
     void remembersWherePhonesAnswer() throws IOException {
-        var home = new Home(folder);
-        assertEquals(Map.of(), home.addresses());
-        home.rememberAddress("pellow", URI.create("http://127.0.0.1:2/"));
-        home.rememberAddress("ostrel", URI.create("http://127.0.0.1:1/"));
-        home.rememberAddress("pellow", URI.create("http://127.0.0.1:3/"));
+        var sources = new Sources(folder.resolve("sources"), new RealDisk());
+        assertEquals(List.of(), sources.all());
+        sources.rememberPhone("pellow", URI.create("http://127.0.0.1:2/"));
+        sources.rememberPhone("ostrel", URI.create("http://127.0.0.1:1/"));
+        sources.rememberPhone("pellow", URI.create("http://127.0.0.1:3/"));
         assertEquals(
-                Map.of("ostrel", URI.create("http://127.0.0.1:1/"), "pellow", URI.create("http://127.0.0.1:3/")),
-                home.addresses());
+                List.of(URI.create("http://127.0.0.1:1/"), URI.create("http://127.0.0.1:3/")),
+                sources.all().stream().map(Source::address).toList());
     }
 
     @Test
@@ -62,9 +78,9 @@ class HomeTest {
         try (var socket = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
             port = socket.getLocalPort();
         }
-        var bay = new Bay(1, URI.create("http://127.0.0.1:" + port + "/"));
+        var bay = bay(new HttpPhoneLink(URI.create("http://127.0.0.1:" + port + "/")));
         assertFalse(bay.ask(), "nothing changed: there was no phone and there is none");
-        assertTrue(bay.status().isEmpty() && bay.lastPhone().isEmpty());
+        assertTrue(bay.status().isEmpty());
         bay.link().close();
     }
 
@@ -79,7 +95,7 @@ class HomeTest {
             phone.put("Shared/People/a.vcf", FakePhone.bytes("BEGIN:VCARD\r\nVERSION:3.0\r\nFN:Ivo\r\nEND:VCARD\r\n"));
             var docket = custodex.dockets().open(form(), URI.create("http://127.0.0.1:1/"));
 
-            var job = custodex.backUp(phone, Optional.of(docket), Duration.ZERO, true);
+            var job = custodex.backUp(bay(phone), Optional.of(docket), request(Duration.ZERO), false);
             assertInstanceOf(Outcome.Done.class, job.outcome().get(30, TimeUnit.SECONDS));
 
             var after = custodex.dockets().find(docket.number()).orElseThrow();
@@ -89,7 +105,14 @@ class HomeTest {
             try (var contacts = custodex.contacts("PB-APP", 1, Locale.UK)) {
                 assertEquals("Ivo", contacts.index().ascending().getFirst().title());
             }
-            assertTrue(custodex.check("PB-APP", 1, n -> {}, new CancelToken()).sound());
+            var stored = custodex.strongroom().holdings().phones().getFirst();
+            assertTrue(custodex.checks()
+                    .run(stored, List.of(1), n -> {}, new CancelToken())
+                    .getFirst()
+                    .sound());
+            var run = custodex.runs().of(docket.number()).getFirst();
+            assertEquals(Optional.of(1), run.layer());
+            assertEquals(Optional.of(true), run.sound());
             var none = assertThrows(ProblemException.class, () -> custodex.contacts("PB-APP", 2, Locale.UK));
             assertTrue(none.problem().what().contains("no layer 2"));
         }
@@ -101,7 +124,7 @@ class HomeTest {
             var phone = new FakePhone("PB-APP");
             phone.put("a", new byte[3_000_000]);
             phone.unplugAfter(1_000_000);
-            var lost = custodex.backUp(phone, Optional.empty(), Duration.ZERO, true)
+            var lost = custodex.backUp(bay(phone), Optional.empty(), request(Duration.ZERO), false)
                     .outcome()
                     .get(30, TimeUnit.SECONDS);
             assertTrue(assertInstanceOf(Outcome.Failed.class, lost)
@@ -109,7 +132,7 @@ class HomeTest {
                     .advice()
                     .contains("cable"));
 
-            var job = custodex.backUp(phone, Optional.empty(), Duration.ofMinutes(5), true);
+            var job = custodex.backUp(bay(phone), Optional.empty(), request(Duration.ofMinutes(5)), false);
             job.stop();
             job.stop();
             var stopped = job.outcome().get(30, TimeUnit.SECONDS);
@@ -123,7 +146,7 @@ class HomeTest {
         try (var custodex = Custodex.open(new Home(folder), Clock.systemUTC())) {
             var phone = new FakePhone("PB-APP");
             phone.put("Shared/People/a.vcf", FakePhone.bytes("BEGIN:VCARD\r\nVERSION:3.0\r\nFN:Ivo\r\nEND:VCARD\r\n"));
-            custodex.backUp(phone, Optional.empty(), Duration.ZERO, true)
+            custodex.backUp(bay(phone), Optional.empty(), request(Duration.ZERO), false)
                     .outcome()
                     .get(30, TimeUnit.SECONDS);
             try (var files = Files.walk(custodex.strongroom().root())) {
@@ -149,7 +172,7 @@ class HomeTest {
                             "BEGIN:VCARD\r\nVERSION:3.0\r\nFN:Ivo Kelp\r\nitem1.TEL:07700 900123\r\n"
                                     + "item1.X-LABEL:Boat\r\nBDAY:--11-14\r\nPHOTO;ENCODING=b;TYPE=JPEG:/9j/4A==\r\nEND:VCARD\r\n"));
             phone.put("Shared/People/b.vcf", FakePhone.bytes("BEGIN:VCARD\r\nVERSION:3.0\r\nFN:Åse\r\nNOTE:cut o"));
-            custodex.backUp(phone, Optional.empty(), Duration.ZERO, true)
+            custodex.backUp(bay(phone), Optional.empty(), request(Duration.ZERO), false)
                     .outcome()
                     .get(30, TimeUnit.SECONDS);
             List<Contact> first;

@@ -212,7 +212,7 @@ class BackupRunTest {
         var run = new BackupRun(
                 phone,
                 Strongroom.open(root, disk),
-                new BackupRun.Options(Duration.ofSeconds(30), false, "test"),
+                BackupRequest.everything(Duration.ofSeconds(30), "test").checking(false),
                 Clock.systemUTC(),
                 new CancelToken());
         var helper = Thread.ofVirtual().start(() -> {
@@ -285,7 +285,7 @@ class BackupRunTest {
         var run = new BackupRun(
                 phone,
                 Strongroom.open(root, disk),
-                new BackupRun.Options(Duration.ZERO, true, "test"),
+                BackupRequest.everything(Duration.ZERO, "test"),
                 Clock.systemUTC(),
                 cancel);
 

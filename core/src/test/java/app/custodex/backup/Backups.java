@@ -22,7 +22,7 @@ public final class Backups {
         return new BackupRun(
                 phone,
                 strongroom,
-                new BackupRun.Options(Duration.ZERO, true, "test"),
+                BackupRequest.everything(Duration.ZERO, "test"),
                 Clock.systemUTC(),
                 new CancelToken());
     }

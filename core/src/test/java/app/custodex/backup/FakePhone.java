@@ -3,6 +3,7 @@ package app.custodex.backup;
 import app.custodex.base.Problem;
 import app.custodex.link.Family;
 import app.custodex.link.Kind;
+import app.custodex.link.KindCount;
 import app.custodex.link.Layout;
 import app.custodex.link.LinkException;
 import app.custodex.link.Listed;
@@ -25,6 +26,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.atomic.AtomicLong;
 
 /** A phone in memory that can hold names which no file system of this computer would take, and that fails on demand. */
@@ -39,6 +41,9 @@ public final class FakePhone implements PhoneLink {
     private final String identifier;
     private volatile long unplugAfter = Long.MAX_VALUE;
     private volatile boolean pluggedIn = true;
+    private volatile long stallAfter = Long.MAX_VALUE;
+    private volatile List<KindCount> contents = List.of();
+    private volatile Optional<PhonePath> closed = Optional.empty();
     private int versions;
 
     public FakePhone(String identifier) {
@@ -78,6 +83,26 @@ public final class FakePhone implements PhoneLink {
     /** Pulls the cable after so many more bytes, in the middle of whatever is read then. */
     public void unplugAfter(long bytes) {
         unplugAfter = bytesRead.get() + bytes;
+    }
+
+    /** After so many more bytes nothing comes any more, though the connection stays. */
+    public void stallAfter(long bytes) {
+        stallAfter = bytesRead.get() + bytes;
+    }
+
+    /** Ends a stall for new connections; those that stand still stay so. */
+    public void flow() {
+        stallAfter = Long.MAX_VALUE;
+    }
+
+    /** What the phone says that it holds and does not give. */
+    public void says(KindCount... counts) {
+        contents = List.of(counts);
+    }
+
+    /** A folder that can't be looked into. */
+    public void closeFolder(Optional<PhonePath> folder) {
+        closed = folder;
     }
 
     public void plugIn() {
@@ -121,12 +146,21 @@ public final class FakePhone implements PhoneLink {
     public PhoneStatus status() throws LinkException {
         requirePluggedIn();
         return new PhoneStatus(
-                Family.PELLOW, "Pellow Ridge", Set.of(ReadinessStep.values()), 80, Optional.of(identity()), List.of());
+                Family.PELLOW,
+                "Pellow Ridge",
+                Set.of(ReadinessStep.values()),
+                Optional.of(80),
+                Optional.of(identity()),
+                contents,
+                List.of());
     }
 
     @Override
     public synchronized List<Listed> list(PhonePath folder) throws LinkException {
         requirePluggedIn();
+        if (closed.equals(Optional.of(folder))) {
+            throw new LinkException.Item(folder, "The phone can't read it (answer 500)", "Try again", null);
+        }
         var listed = new ArrayList<Listed>();
         var folders = new HashSet<PhonePath>();
         for (var file : files.entrySet()) {
@@ -184,6 +218,7 @@ public final class FakePhone implements PhoneLink {
 
     private final class Cable extends InputStream {
         private final InputStream in;
+        private final CountDownLatch hungUp = new CountDownLatch(1);
 
         Cable(InputStream in) {
             this.in = in;
@@ -196,7 +231,24 @@ public final class FakePhone implements PhoneLink {
         }
 
         @Override
+        public void close() {
+            hungUp.countDown();
+        }
+
+        private void standStill() throws IOException {
+            try {
+                hungUp.await();
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+            }
+            throw new LinkException.Lost("Test phone", null);
+        }
+
+        @Override
         public int read(byte[] buffer, int offset, int length) throws IOException {
+            if (bytesRead.get() > stallAfter) {
+                standStill();
+            }
             int n = in.read(buffer, offset, Math.min(length, 1 << 20));
             if (n > 0 && bytesRead.addAndGet(n) > unplugAfter) {
                 pluggedIn = false;

@@ -50,7 +50,11 @@ class ItemReaderTest {
     }
 
     private ItemReader reader(Duration patience) {
-        return new ItemReader(link, new Gate(link, "id", patience, Clock.systemUTC(), cancel, waits::add), cancel);
+        return new ItemReader(
+                link,
+                new Gate(link, "id", patience, Clock.systemUTC(), cancel, waits::add),
+                new StallWatch(link, waits::add, StallWatch.TELL_AFTER, StallWatch.HANG_UP_AFTER),
+                cancel);
     }
 
     private Listed.File file() {

@@ -189,7 +189,9 @@ class StrongroomTest {
 
         CheckReport report;
         try (var layer = strongroom.layer("PB-ROOM", 1).orElseThrow()) {
-            report = new LayerCheck(layer, Clock.systemUTC()).run(n -> {}, new CancelToken());
+            report = new LayerCheck(List.of(layer), Clock.systemUTC())
+                    .run(n -> {}, new CancelToken())
+                    .getFirst();
         }
 
         assertFalse(report.sound());
@@ -206,7 +208,9 @@ class StrongroomTest {
         try (var layer = strongroom.layer("PB-ROOM", 1).orElseThrow()) {
             var place = layer.find(new PhonePath("large")).orElseThrow().place().orElseThrow();
             Files.delete(layer.contentFile(place.content()));
-            var report = new LayerCheck(layer, Clock.systemUTC()).run(n -> {}, new CancelToken());
+            var report = new LayerCheck(List.of(layer), Clock.systemUTC())
+                    .run(n -> {}, new CancelToken())
+                    .getFirst();
             assertEquals(List.of(new PhonePath("large")), report.items());
         }
     }
@@ -217,7 +221,7 @@ class StrongroomTest {
         var cancel = new CancelToken();
         cancel.cancel();
         try (var layer = Strongroom.open(root, disk).layer("PB-ROOM", 1).orElseThrow()) {
-            var check = new LayerCheck(layer, Clock.systemUTC());
+            var check = new LayerCheck(List.of(layer), Clock.systemUTC());
             assertThrows(CancellationException.class, () -> check.run(n -> {}, cancel));
         }
     }
@@ -276,7 +280,8 @@ class StrongroomTest {
         var layer = new StoredLayer(
                 object,
                 evil,
-                Strongroom.open(root, disk).holdings().phones().getFirst().newest());
+                Strongroom.open(root, disk).holdings().phones().getFirst().newest(),
+                new Stack("stack", new Seals(root.resolve("seals"), disk)));
 
         var refused = assertThrows(IOException.class, () -> layer.contentFile("layer.json"));
 

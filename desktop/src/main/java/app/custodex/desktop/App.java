@@ -2,6 +2,7 @@ package app.custodex.desktop;
 
 import app.custodex.app.Custodex;
 import app.custodex.app.Home;
+import app.custodex.app.Sources;
 import app.custodex.base.RealDisk;
 import app.custodex.desktop.drawer.PracticeWindow;
 import app.custodex.desktop.shots.Shots;
@@ -80,7 +81,7 @@ public final class App extends Application {
                     .open(home.practice(), PracticeDrawer.Contents.DEMO);
             for (var phone : drawer.phones()) {
                 phone.plugIn();
-                home.rememberAddress(phone.family().code(), phone.address());
+                Sources.of(home).rememberPhone(phone.family().code(), phone.address());
             }
             return drawer;
         }

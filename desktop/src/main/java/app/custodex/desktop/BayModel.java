@@ -4,13 +4,18 @@ import app.custodex.app.BackupJob;
 import app.custodex.app.BackupJob.Outcome;
 import app.custodex.app.Bay;
 import app.custodex.backup.BackupProgress;
+import app.custodex.backup.Selection;
+import app.custodex.backup.Survey;
 import app.custodex.docket.Docket;
 import app.custodex.docket.RouteStep;
 import app.custodex.link.PhoneIdentity;
 import app.custodex.link.PhoneStatus;
+import app.custodex.strongroom.StoredPhone.Seal;
 import java.util.List;
 import java.util.Optional;
+import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.SimpleBooleanProperty;
 import javafx.beans.property.SimpleObjectProperty;
 
 /** What is shown of one bay. Touched on the interface thread only. */
@@ -20,8 +25,12 @@ public final class BayModel {
     private final ObjectProperty<Optional<Docket>> docket = new SimpleObjectProperty<>(Optional.empty());
     private final ObjectProperty<Optional<BackupProgress>> progress = new SimpleObjectProperty<>(Optional.empty());
     private final ObjectProperty<Optional<Outcome>> outcome = new SimpleObjectProperty<>(Optional.empty());
-    private final ObjectProperty<List<SealedLayer>> layers = new SimpleObjectProperty<>(List.of());
+    private final ObjectProperty<List<KeptLayer>> layers = new SimpleObjectProperty<>(List.of());
+    private final ObjectProperty<Seal> seal = new SimpleObjectProperty<>(Seal.NONE);
     private final ObjectProperty<RouteStep> step = new SimpleObjectProperty<>(RouteStep.CHECK_IN);
+    private final ObjectProperty<Selection> selection = new SimpleObjectProperty<>(Selection.EVERYTHING);
+    private final ObjectProperty<Optional<Survey>> survey = new SimpleObjectProperty<>(Optional.empty());
+    private final BooleanProperty readEverything = new SimpleBooleanProperty();
     private Optional<BackupJob> job = Optional.empty();
 
     BayModel(Bay bay) {
@@ -56,13 +65,33 @@ public final class BayModel {
     }
 
     /** The phone's layers in the strongroom, from the lowest up. */
-    public ObjectProperty<List<SealedLayer>> layers() {
+    public ObjectProperty<List<KeptLayer>> layers() {
         return layers;
+    }
+
+    /** Whether the phone's stack is sealed, or is going to be. */
+    public ObjectProperty<Seal> seal() {
+        return seal;
     }
 
     /** The step of the route that is looked at. */
     public ObjectProperty<RouteStep> step() {
         return step;
+    }
+
+    /** What the next backup takes. */
+    public ObjectProperty<Selection> selection() {
+        return selection;
+    }
+
+    /** What was found when the phone was looked over; empty while it was not. */
+    public ObjectProperty<Optional<Survey>> survey() {
+        return survey;
+    }
+
+    /** Whether the next backup reads what looks unchanged too. */
+    public BooleanProperty readEverything() {
+        return readEverything;
     }
 
     Optional<BackupJob> job() {

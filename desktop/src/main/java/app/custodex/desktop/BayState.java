@@ -5,6 +5,7 @@ import app.custodex.backup.BackupProgress;
 import app.custodex.base.Sizes;
 import app.custodex.desktop.ui.Parts.Mark;
 import app.custodex.desktop.ui.Words;
+import app.custodex.strongroom.StoredPhone.Seal;
 import java.time.Instant;
 import java.util.Optional;
 
@@ -53,6 +54,9 @@ public record BayState(Look look, Optional<Mark> mark, String headline, String d
         }
         if (bay.outcome().get().orElse(null) instanceof Outcome.Failed failed) {
             return trouble("The backup ended early", failed.problem().what());
+        }
+        if (bay.seal().get() == Seal.CLOSED) {
+            return hand("Sealed", "Enter its passphrase to copy what is new");
         }
         if (bay.docket().get().isEmpty()) {
             return calm("Ready", "Open a docket for it");

@@ -1,9 +1,15 @@
 package app.custodex.desktop;
 
+import app.custodex.app.Source;
+import app.custodex.desktop.Desk.Place;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.UserText;
 import app.custodex.docket.Docket;
+import java.util.HashMap;
 import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import javafx.collections.ListChangeListener;
 import javafx.css.PseudoClass;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
@@ -20,19 +26,30 @@ import javafx.scene.shape.Rectangle;
 final class BayStrip extends HBox {
     private static final PseudoClass PRESENT = PseudoClass.getPseudoClass("present");
 
+    private final Desk desk;
+    /** One a bay, kept, since each follows its bay for good. */
+    private final Map<BayModel, Card> cards = new HashMap<>();
+
     BayStrip(Desk desk) {
+        this.desk = desk;
         getStyleClass().add("bay-strip");
+        setAlignment(Pos.CENTER_LEFT);
+        desk.bays().addListener((ListChangeListener<BayModel>) change -> show());
+        show();
+    }
+
+    private void show() {
+        cards.keySet().retainAll(desk.bays());
+        getChildren().clear();
         for (var bay : desk.bays()) {
-            getChildren().add(new Card(desk, bay));
+            getChildren().add(cards.computeIfAbsent(bay, b -> new Card(desk, b)));
         }
-        if (desk.bays().isEmpty()) {
-            var none =
-                    Parts.sentence("No phones are known here. Practice phones come with \"custodex demo\".", "lesser");
-            var box = new HBox(none);
-            box.setAlignment(Pos.CENTER_LEFT);
-            box.setStyle("-fx-padding: 0 18 0 18;");
-            getChildren().add(box);
-        }
+        var add = Parts.button(
+                "add-source", "Add a source", "", () -> desk.place().set(Place.SOURCES), "bar-button");
+        var box = new HBox(add);
+        box.setAlignment(Pos.CENTER_LEFT);
+        box.setStyle("-fx-padding: 0 12 0 12;");
+        getChildren().add(box);
     }
 
     private static final class Card extends Button {
@@ -79,7 +96,9 @@ final class BayStrip extends HBox {
             var name = bay.docket()
                     .get()
                     .map(Docket::customer)
-                    .or(() -> bay.status().get().map(s -> s.model()));
+                    .or(() -> bay.bay().source().type() == Source.Type.PHONE
+                            ? bay.status().get().map(s -> s.model())
+                            : Optional.of(bay.bay().source().name()));
             who.setText("Bay " + bay.number()
                     + bay.docket().get().map(d -> " · " + d.label()).orElse("")
                     + name.map(n -> " · " + n).orElse(" · free"));

@@ -1,41 +1,37 @@
 package app.custodex.desktop;
 
-import app.custodex.app.BackupJob;
-import app.custodex.app.BackupJob.Outcome;
+import app.custodex.app.Bay;
 import app.custodex.app.Custodex;
-import app.custodex.backup.BackupResult;
 import app.custodex.desktop.ui.Words;
 import app.custodex.desktop.ui.Work;
 import app.custodex.docket.Docket;
 import app.custodex.docket.RouteStep;
 import app.custodex.link.PhoneIdentity;
+import app.custodex.seal.Passphrase;
+import app.custodex.strongroom.StoredPhone;
+import app.custodex.strongroom.StoredPhone.Seal;
 import app.custodex.strongroom.Strongroom;
 import java.io.IOException;
-import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import javafx.animation.Animation;
-import javafx.animation.KeyFrame;
-import javafx.animation.Timeline;
+import java.util.function.UnaryOperator;
 import javafx.application.Platform;
 import javafx.beans.property.IntegerProperty;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.ReadOnlyIntegerProperty;
 import javafx.beans.property.SimpleIntegerProperty;
 import javafx.beans.property.SimpleObjectProperty;
+import javafx.collections.FXCollections;
+import javafx.collections.ObservableList;
 
 /** What the whole window shows and can do. Touched on the interface thread only. */
 public final class Desk implements AutoCloseable {
-    /** A cable that was knocked out is usually back within minutes; a copy waits that long before it gives up. */
-    private static final Duration PATIENCE = Duration.ofHours(2);
-
-    private static final javafx.util.Duration TICK = javafx.util.Duration.millis(250);
-
     /** Where in the window one is. */
     public enum Place {
         BENCH,
+        SOURCES,
         READING_ROOM,
         STRONGROOM
     }
@@ -46,40 +42,32 @@ public final class Desk implements AutoCloseable {
     private final Custodex custodex;
     private final Words words;
     private final Work work;
-    private final List<BayModel> bays;
+    private final BackupDesk backups;
+    private final CheckDesk checks;
+    private final ObservableList<BayModel> bays = FXCollections.observableArrayList();
     private final ObjectProperty<Place> place = new SimpleObjectProperty<>(Place.BENCH);
     private final ObjectProperty<Optional<BayModel>> present = new SimpleObjectProperty<>(Optional.empty());
     private final ObjectProperty<Optional<Reading>> reading = new SimpleObjectProperty<>(Optional.empty());
     private final ObjectProperty<Strongroom.Holdings> holdings =
             new SimpleObjectProperty<>(new Strongroom.Holdings(List.of(), List.of()));
     private final IntegerProperty changes = new SimpleIntegerProperty();
-    private final Timeline ticker = new Timeline(new KeyFrame(TICK, event -> tick()));
 
     public Desk(Custodex custodex, Words words, Work work) {
         this.custodex = custodex;
         this.words = words;
         this.work = work;
-        this.bays = custodex.bays().all().stream().map(BayModel::new).toList();
-        present.set(bays.stream().findFirst());
-        for (var bay : bays) {
-            bay.docket().set(custodex.dockets().at(bay.bay().link().address()));
-            bay.step()
-                    .set(
-                            bay.docket()
-                                            .get()
-                                            .filter(d -> !d.layers().isEmpty())
-                                            .isPresent()
-                                    ? RouteStep.BACK_UP
-                                    : RouteStep.CHECK_IN);
-        }
+        this.backups = new BackupDesk(this);
+        this.checks = new CheckDesk(this);
+        followBays();
         custodex.dockets().problems().forEach(work::tell);
     }
 
     /** Begins to follow the phones and the strongroom. */
     public void start() {
-        ticker.setCycleCount(Animation.INDEFINITE);
         custodex.bays().watch(() -> Platform.runLater(this::refreshBays));
         refreshHoldings();
+        backups.start();
+        checks.start();
     }
 
     public Custodex custodex() {
@@ -94,7 +82,15 @@ public final class Desk implements AutoCloseable {
         return work;
     }
 
-    public List<BayModel> bays() {
+    public BackupDesk backups() {
+        return backups;
+    }
+
+    public CheckDesk checks() {
+        return checks;
+    }
+
+    public ObservableList<BayModel> bays() {
         return bays;
     }
 
@@ -128,14 +124,44 @@ public final class Desk implements AutoCloseable {
         return BayState.of(bay, words, now());
     }
 
-    private void changed() {
+    void changed() {
         changes.set(changes.get() + 1);
     }
 
-    private void refreshBays() {
+    /** A model for each bay that is there, the same one as long as it is there. */
+    private void followBays() {
+        var there = custodex.bays().all();
+        bays.removeIf(model -> !there.contains(model.bay()));
+        for (var bay : there) {
+            if (bays.stream().noneMatch(model -> model.bay() == bay)) {
+                bays.add(model(bay));
+            }
+        }
+        if (present.get().filter(bays::contains).isEmpty()) {
+            present.set(bays.stream().findFirst());
+        }
+    }
+
+    private BayModel model(Bay bay) {
+        var model = new BayModel(bay);
+        var docket = custodex.dockets().at(bay.address());
+        model.docket().set(docket);
+        boolean saved = docket.filter(d -> !d.layers().isEmpty()).isPresent();
+        model.step().set(saved ? RouteStep.BACK_UP : RouteStep.CHECK_IN);
+        return model;
+    }
+
+    /** Looks at every bay anew. */
+    public void refreshBays() {
+        followBays();
         for (var bay : bays) {
+            boolean wasReady = bay.ready();
+            var phone = bay.phone();
             bay.status().set(bay.bay().status());
-            bay.status().get().flatMap(s -> s.identity()).ifPresent(phone -> rememberPhone(bay, phone));
+            if (wasReady != bay.ready() || !phone.equals(bay.phone())) {
+                backups.forgetSurvey(bay);
+            }
+            bay.status().get().flatMap(s -> s.identity()).ifPresent(known -> rememberPhone(bay, known));
             refreshLayers(bay);
         }
         changed();
@@ -149,18 +175,14 @@ public final class Desk implements AutoCloseable {
                 .ifPresent(docket -> changeDocket(bay, docket, d -> d.withPhone(phone)));
     }
 
-    private interface DocketChange {
-        Docket apply(Docket docket);
-    }
-
-    private void changeDocket(BayModel bay, Docket docket, DocketChange change) {
+    private void changeDocket(BayModel bay, Docket docket, UnaryOperator<Docket> change) {
         work.start(
                 "Docket " + docket.label(),
-                () -> custodex.dockets().change(docket.number(), change::apply),
+                () -> custodex.dockets().change(docket.number(), change),
                 changed -> showDocket(bay, changed));
     }
 
-    private void showDocket(BayModel bay, Docket docket) {
+    void showDocket(BayModel bay, Docket docket) {
         bay.docket().set(Optional.of(docket));
         changed();
     }
@@ -174,32 +196,73 @@ public final class Desk implements AutoCloseable {
         });
     }
 
+    /** What is known of a bay's phone in the strongroom. */
+    private record Kept(List<KeptLayer> layers, Seal seal) {}
+
     private void refreshLayers(BayModel bay) {
-        var stored = bay.phone().flatMap(phone -> holdings.get().phone(phone.identifier()));
-        if (stored.isEmpty()) {
-            bay.layers().set(List.of());
+        var phone = bay.phone();
+        if (phone.isEmpty()) {
+            show(bay, new Kept(List.of(), Seal.NONE));
             return;
         }
-        work.start(
-                "Layers of " + stored.get().identity().name(),
-                () -> sealed(stored.get().identity()),
-                layers -> {
-                    bay.layers().set(layers);
-                    changed();
-                });
+        work.start("Layers of " + phone.get().name(), () -> kept(phone.get()), kept -> {
+            if (bay.phone().equals(phone)) {
+                show(bay, kept);
+            }
+        });
+    }
+
+    private void show(BayModel bay, Kept kept) {
+        if (!kept.layers().equals(bay.layers().get())
+                || kept.seal() != bay.seal().get()) {
+            bay.layers().set(kept.layers());
+            bay.seal().set(kept.seal());
+            changed();
+        }
+    }
+
+    private Kept kept(PhoneIdentity phone) throws IOException {
+        var strongroom = custodex.strongroom();
+        var seal = !strongroom.sealed(phone.identifier())
+                ? Seal.NONE
+                : strongroom.readable(phone.identifier()) ? Seal.OPENED : Seal.CLOSED;
+        var stored = holdings.get().phone(phone.identifier());
+        return new Kept(stored.isPresent() ? layersOf(stored.get()) : List.of(), seal);
     }
 
     /** The layers of a phone with their last checks; reads the disk. */
-    public List<SealedLayer> sealed(PhoneIdentity phone) throws IOException {
-        var layers = new ArrayList<SealedLayer>();
-        var stored = custodex.strongroom().holdings().phone(phone.identifier());
-        if (stored.isPresent()) {
-            for (var record : stored.get().layers()) {
-                layers.add(new SealedLayer(
-                        record, custodex.strongroom().checks().last(phone.identifier(), record.number())));
-            }
+    public List<KeptLayer> layersOf(StoredPhone phone) throws IOException {
+        var lasts = custodex.strongroom().checks().lasts(phone.identity().identifier());
+        var layers = new ArrayList<KeptLayer>();
+        for (var record : phone.layers()) {
+            layers.add(new KeptLayer(record, Optional.ofNullable(lasts.get(record.number()))));
         }
         return layers;
+    }
+
+    /** Opens a sealed stack until the program ends. Closes the passphrase. */
+    public void openSeal(PhoneIdentity phone, Passphrase passphrase, Runnable opened, Runnable ended) {
+        work.start(
+                phone.name(),
+                () -> {
+                    try (passphrase) {
+                        custodex.strongroom().open(phone, passphrase);
+                    }
+                    return phone;
+                },
+                done -> {
+                    refreshHoldings();
+                    bays.forEach(bay -> bay.survey().set(Optional.empty()));
+                    opened.run();
+                },
+                ended);
+    }
+
+    /** Forgets the key of a sealed stack. */
+    public void closeSeal(PhoneIdentity phone) {
+        custodex.strongroom().close(phone);
+        reading.set(reading.get().filter(open -> !open.phone().identifier().equals(phone.identifier())));
+        refreshHoldings();
     }
 
     /** Brings a bay's docket onto the bench. */
@@ -208,19 +271,44 @@ public final class Desk implements AutoCloseable {
         place.set(Place.BENCH);
     }
 
+    /** Puts a source on the bench and shows it. */
+    public void addSource(String written, String name, Runnable ended) {
+        work.start(
+                written,
+                () -> custodex.bays().add(written, name),
+                bay -> {
+                    followBays();
+                    bays.stream()
+                            .filter(model -> model.bay() == bay)
+                            .findFirst()
+                            .ifPresent(this::show);
+                },
+                ended);
+    }
+
+    /** Takes a source off the bench; its layers stay. */
+    public void removeSource(BayModel bay) {
+        work.start(
+                bay.bay().source().name(),
+                () -> {
+                    custodex.bays().remove(bay.bay());
+                    return bay;
+                },
+                removed -> followBays());
+    }
+
     /** Opens a docket for the phone in a bay, or writes anew what is on it. */
-    public void writeDocket(BayModel bay, Docket.Form form) {
+    public void writeDocket(BayModel bay, Docket.Form form, Optional<Docket.Automatic> automatic) {
         var docket = bay.docket().get();
         work.start(
                 "Docket",
-                () -> docket.isPresent()
-                        ? custodex.dockets().change(docket.get().number(), d -> checkedIn(d.withForm(form)))
-                        : custodex.dockets()
-                                .change(
-                                        custodex.dockets()
-                                                .open(form, bay.bay().link().address())
-                                                .number(),
-                                        this::checkedIn),
+                () -> {
+                    int number = docket.isPresent()
+                            ? docket.get().number()
+                            : custodex.dockets().open(form, bay.bay().address()).number();
+                    return custodex.dockets()
+                            .change(number, d -> checkedIn(d.withForm(form).withAutomatic(automatic)));
+                },
                 written -> {
                     showDocket(bay, written);
                     bay.phone().ifPresent(phone -> rememberPhone(bay, phone));
@@ -237,63 +325,6 @@ public final class Desk implements AutoCloseable {
         bay.outcome().set(Optional.empty());
         bay.step().set(RouteStep.CHECK_IN);
         changed();
-    }
-
-    public boolean canBackUp(BayModel bay) {
-        return bay.ready()
-                && bay.progress().get().isEmpty()
-                && bay.docket().get().flatMap(Docket::consent).isPresent();
-    }
-
-    /** Starts a backup of the phone in a bay. */
-    public void backUp(BayModel bay) {
-        if (!canBackUp(bay)) {
-            return;
-        }
-        var job = custodex.backUp(bay.bay().link(), bay.docket().get(), PATIENCE, true);
-        bay.job(Optional.of(job));
-        bay.outcome().set(Optional.empty());
-        bay.progress().set(Optional.of(job.progress()));
-        bay.step().set(RouteStep.BACK_UP);
-        changed();
-        ticker.play();
-        job.outcome().thenAccept(outcome -> Platform.runLater(() -> ended(bay, outcome)));
-    }
-
-    public void stopBackup(BayModel bay) {
-        bay.job().ifPresent(BackupJob::stop);
-    }
-
-    private void tick() {
-        bays.forEach(bay -> bay.job().ifPresent(job -> bay.progress().set(Optional.of(job.progress()))));
-        changed();
-    }
-
-    private void ended(BayModel bay, Outcome outcome) {
-        bay.job(Optional.empty());
-        bay.progress().set(Optional.empty());
-        bay.outcome().set(Optional.of(outcome));
-        bay.docket().get().flatMap(d -> custodex.dockets().find(d.number())).ifPresent(d -> showDocket(bay, d));
-        if (bays.stream().allMatch(b -> b.job().isEmpty())) {
-            ticker.stop();
-        }
-        refreshHoldings();
-        result(bay)
-                .ifPresent(result -> work.start(
-                        "Reading layer " + result.layer().number(),
-                        () -> {
-                            custodex.catalogue(result.layer(), words.locale());
-                            return result;
-                        },
-                        read -> {}));
-        changed();
-    }
-
-    /** The result of the last backup, if it came to one. */
-    public static Optional<BackupResult> result(BayModel bay) {
-        return bay.outcome().get().orElse(null) instanceof Outcome.Done done
-                ? Optional.of(done.result())
-                : Optional.empty();
     }
 
     /** Opens a layer in the reading room. */
@@ -317,8 +348,8 @@ public final class Desk implements AutoCloseable {
 
     @Override
     public void close() {
-        ticker.stop();
-        bays.forEach(this::stopBackup);
+        checks.close();
+        backups.close();
         custodex.close();
     }
 }

@@ -1,6 +1,7 @@
 package app.custodex.desktop;
 
 import app.custodex.desktop.bench.BenchView;
+import app.custodex.desktop.bench.SourcesView;
 import app.custodex.desktop.reading.ReadingRoom;
 import app.custodex.desktop.strongroom.StrongroomView;
 import app.custodex.desktop.ui.MessageBar;
@@ -9,6 +10,8 @@ import javafx.scene.Scene;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyCodeCombination;
 import javafx.scene.input.KeyCombination;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.VBox;
 
@@ -19,6 +22,7 @@ final class Shell extends BorderPane {
     private final BenchView bench;
     private final ReadingRoom readingRoom;
     private final StrongroomView strongroom;
+    private final SourcesView sources;
     private final Runnable openDrawer;
     private boolean night;
 
@@ -29,6 +33,7 @@ final class Shell extends BorderPane {
         bench = new BenchView(desk);
         readingRoom = new ReadingRoom(desk);
         strongroom = new StrongroomView(desk);
+        sources = new SourcesView(desk);
         setId("shell");
         setTop(new VBox(new TopBar(desk, openDrawer, hasDrawer, () -> night(!night)), new BayStrip(desk)));
         setBottom(messages);
@@ -43,9 +48,16 @@ final class Shell extends BorderPane {
     private Node place() {
         return switch (desk.place().get()) {
             case BENCH -> bench;
+            case SOURCES -> sources;
             case READING_ROOM -> readingRoom;
             case STRONGROOM -> strongroom;
         };
+    }
+
+    /** Whoever touches mouse or keyboard is at work; checks that run while nobody is wait. */
+    private void noteTouches(Scene scene) {
+        scene.addEventFilter(MouseEvent.ANY, event -> desk.checks().touched());
+        scene.addEventFilter(KeyEvent.KEY_PRESSED, event -> desk.checks().touched());
     }
 
     /** Light paper, or the dark bench for the night. */
@@ -60,19 +72,20 @@ final class Shell extends BorderPane {
 
     /** Shortcuts that hold everywhere. */
     void addShortcuts(Scene scene) {
+        noteTouches(scene);
         var keys = scene.getAccelerators();
-        for (int i = 0; i < Math.min(9, desk.bays().size()); i++) {
-            var bay = desk.bays().get(i);
+        for (int i = 0; i < 9; i++) {
+            int place = i;
             keys.put(
                     new KeyCodeCombination(KeyCode.getKeyCode(Integer.toString(i + 1)), KeyCombination.ALT_DOWN),
-                    () -> desk.show(bay));
+                    () -> desk.bays().stream().skip(place).findFirst().ifPresent(desk::show));
         }
         keys.put(KeyCombination.valueOf("Ctrl+1"), () -> desk.place().set(Desk.Place.BENCH));
         keys.put(KeyCombination.valueOf("Ctrl+2"), () -> desk.place().set(Desk.Place.STRONGROOM));
         keys.put(KeyCombination.valueOf("F8"), () -> night(!night));
         keys.put(KeyCombination.valueOf("F9"), openDrawer);
         keys.put(KeyCombination.valueOf("Esc"), messages::hide);
-        keys.put(KeyCombination.valueOf("Ctrl+B"), () -> desk.present().get().ifPresent(desk::backUp));
+        keys.put(KeyCombination.valueOf("Ctrl+B"), () -> desk.present().get().ifPresent(desk.backups()::start));
         keys.put(KeyCombination.valueOf("Ctrl+R"), () -> bench.readNewest(false));
         keys.put(KeyCombination.valueOf("Ctrl+E"), this::extract);
         keys.put(KeyCombination.valueOf("Ctrl+F"), readingRoom::focusFind);

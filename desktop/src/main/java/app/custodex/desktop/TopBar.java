@@ -21,7 +21,8 @@ final class TopBar extends HBox {
         var bench = Parts.button("place-bench", "Bench", "", () -> desk.place().set(Place.BENCH), "place");
         var strongroom = Parts.button(
                 "place-strongroom", "Strongroom", "", () -> desk.place().set(Place.STRONGROOM), "place");
-        Map<Place, Button> places = Map.of(Place.BENCH, bench, Place.READING_ROOM, bench, Place.STRONGROOM, strongroom);
+        Map<Place, Button> places = Map.of(
+                Place.BENCH, bench, Place.SOURCES, bench, Place.READING_ROOM, bench, Place.STRONGROOM, strongroom);
         Runnable present = () -> {
             var button = places.get(desk.place().get());
             bench.pseudoClassStateChanged(PRESENT, button == bench);

@@ -21,6 +21,7 @@ import app.custodex.link.PhoneStatus;
 import app.custodex.link.ReadinessStep;
 import app.custodex.strongroom.CheckReport;
 import app.custodex.strongroom.LayerRecord;
+import app.custodex.strongroom.StoredPhone.Seal;
 import java.net.URI;
 import java.time.Duration;
 import java.time.Instant;
@@ -70,8 +71,9 @@ class BayStateTest {
                         Family.OSTREL,
                         "Ostrel Q5",
                         Set.of(done),
-                        80,
+                        Optional.of(80),
                         ready ? Optional.of(PHONE) : Optional.empty(),
+                        List.of(),
                         List.of())));
     }
 
@@ -88,15 +90,23 @@ class BayStateTest {
                         URI.create("http://127.0.0.1:1/"),
                         Optional.empty(),
                         Map.of(),
-                        List.of())));
+                        List.of(),
+                        Optional.empty())));
     }
 
-    private static SealedLayer layer(Optional<Boolean> sound) {
-        var record = new LayerRecord(3, PHONE, NOW.minusSeconds(840), Duration.ofMinutes(1), List.of(), 0, "test");
-        return new SealedLayer(
+    private static KeptLayer layer(Optional<Boolean> sound) {
+        var record = new LayerRecord(
+                3, PHONE, NOW.minusSeconds(840), Duration.ofMinutes(1), List.of(), 0, List.of(), false, false, "test");
+        return new KeptLayer(
                 record,
                 sound.map(s -> new CheckReport(
-                        3, NOW, 1, 1, s ? List.of() : List.of(Problem.failure("x", "damaged", "mend")), List.of())));
+                        3,
+                        NOW,
+                        1,
+                        1,
+                        s ? List.of() : List.of(Problem.failure("x", "damaged", "mend")),
+                        List.of(),
+                        false)));
     }
 
     private static BackupProgress progress(Phase phase, long done, long all, Optional<Problem> waiting) {
@@ -153,6 +163,9 @@ class BayStateTest {
         assertEquals(Look.TROUBLE, state().look());
         assertTrue(layer(Optional.of(false)).damaged());
         assertFalse(layer(Optional.empty()).damaged());
+        bay.seal().set(Seal.CLOSED);
+        assertEquals("Sealed", state().headline());
+        bay.seal().set(Seal.OPENED);
         bay.outcome()
                 .set(Optional.of(
                         new Outcome.Failed(Problem.failure("x", "The strongroom's disk is full", "Free some"))));

@@ -14,11 +14,24 @@ final class Brake {
     synchronized void limit(long newBytesPerSecond) {
         bytesPerSecond = newBytesPerSecond;
         free = System.nanoTime();
+        notifyAll();
+    }
+
+    private synchronized void standStill() throws InterruptedIOException {
+        try {
+            wait();
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new InterruptedIOException("unplugged");
+        }
     }
 
     void pass(int bytes) throws IOException {
         long wait;
         synchronized (this) {
+            while (bytesPerSecond == PracticePhone.STALLED) {
+                standStill();
+            }
             if (bytesPerSecond == PracticePhone.FULL_SPEED) {
                 return;
             }

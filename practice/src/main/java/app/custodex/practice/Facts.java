@@ -1,70 +1,37 @@
 package app.custodex.practice;
 
-import app.custodex.link.Family;
 import app.custodex.link.KindCount;
 import app.custodex.link.PhoneIdentity;
-import java.time.ZoneId;
 import java.util.List;
 
 /**
  * What a practice phone is and holds; kept beside its files.
  *
+ * @param phone as it describes itself; how much of it is used is counted anew
  * @param port where it answers on loopback; the same each time it is plugged in
+ * @param burrowKey the key with which its owner's Burrow writes its copies: an age identity
  */
-record Facts(
-        String identifier,
-        String name,
-        Family family,
-        String model,
-        String serial,
-        String imei,
-        String system,
-        String region,
-        ZoneId timeZone,
-        long capacity,
-        String passcode,
-        int port,
-        List<KindCount> contents) {
+record Facts(PhoneIdentity phone, String passcode, int port, String burrowKey, List<KindCount> contents) {
     PhoneIdentity identity() {
         return new PhoneIdentity(
-                identifier, name, family, model, serial, imei, system, region, timeZone, capacity, used());
-    }
-
-    private long used() {
-        return contents.stream().mapToLong(KindCount::bytes).sum();
+                phone.identifier(),
+                phone.name(),
+                phone.family(),
+                phone.model(),
+                phone.serial(),
+                phone.imei(),
+                phone.system(),
+                phone.region(),
+                phone.timeZone(),
+                phone.capacity(),
+                contents.stream().mapToLong(KindCount::bytes).sum());
     }
 
     Facts withPort(int newPort) {
-        return new Facts(
-                identifier,
-                name,
-                family,
-                model,
-                serial,
-                imei,
-                system,
-                region,
-                timeZone,
-                capacity,
-                passcode,
-                newPort,
-                contents);
+        return new Facts(phone, passcode, newPort, burrowKey, contents);
     }
 
     Facts withContents(List<KindCount> newContents) {
-        return new Facts(
-                identifier,
-                name,
-                family,
-                model,
-                serial,
-                imei,
-                system,
-                region,
-                timeZone,
-                capacity,
-                passcode,
-                port,
-                newContents);
+        return new Facts(phone, passcode, port, burrowKey, newContents);
     }
 }

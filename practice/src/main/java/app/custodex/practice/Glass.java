@@ -1,8 +1,11 @@
 package app.custodex.practice;
 
 import app.custodex.drawer.PracticePhone.Tap;
+import app.custodex.link.ChatApp;
 import app.custodex.link.Family;
+import app.custodex.link.Kind;
 import app.custodex.link.ReadinessStep;
+import app.custodex.link.Withheld;
 import java.util.ArrayList;
 import java.util.EnumSet;
 import java.util.HashMap;
@@ -22,12 +25,34 @@ final class Glass {
 
     private Optional<String> asking = Optional.empty();
     private Set<String> refused = Set.of();
+    private final List<ChatGlass> chats;
     private boolean letsEveryoneIn;
     private boolean cable;
+    private boolean openedByOwner;
 
-    Glass(Family family, String passcode) {
+    /** @param chats the chat apps on it */
+    Glass(Family family, String passcode, List<ChatGlass> chats) {
         this.family = family;
         this.passcode = passcode;
+        this.chats = List.copyOf(chats);
+    }
+
+    synchronized List<ChatApp> chats() {
+        return chats.stream().map(ChatGlass::app).toList();
+    }
+
+    /** Why the phone does not give a kind, as its settings are at the moment. */
+    synchronized Optional<Withheld> withheld(Kind kind) {
+        return switch (kind) {
+            case WEB -> family == Family.OSTREL ? Optional.of(Withheld.SEALED_ONLY) : Optional.empty();
+            case APPS ->
+                family == Family.PELLOW && !openedByOwner ? Optional.of(Withheld.OUT_OF_REACH) : Optional.empty();
+            case KITEWIRE, BURROW ->
+                chats.stream().anyMatch(chat -> chat.app().kind() == kind && chat.written())
+                        ? Optional.empty()
+                        : Optional.of(Withheld.NOT_WRITTEN);
+            default -> Optional.empty();
+        };
     }
 
     /** The steps that are done as a bench sees them; a new bench makes the phone ask when all else is done. */
@@ -97,6 +122,7 @@ final class Glass {
         } else {
             lines.add("Home");
         }
+        chats.forEach(chat -> lines.add(chat.line()));
         return lines;
     }
 
@@ -122,19 +148,30 @@ final class Glass {
                 taps.add(new Tap("cable-mode", "Choose cable mode Files"));
             }
         }
+        if (family == Family.PELLOW && settings.contains(ReadinessStep.CABLE_ACCESS) && !openedByOwner) {
+            taps.add(new Tap("open-phone", "Owner opens the phone for app data"));
+        }
+        chats.forEach(chat -> taps.addAll(chat.taps()));
         taps.add(new Tap("lock", "Lock the phone"));
         return taps;
     }
 
-    synchronized void tap(Tap tap) {
+    /** @return the chat app that is to write its copy now */
+    synchronized Optional<Kind> tap(Tap tap) {
         if (!taps().contains(tap)) {
-            return; // the screen changed under the finger
+            return Optional.empty(); // the screen changed under the finger
+        }
+        for (var chat : chats) {
+            if (chat.taps().contains(tap)) {
+                return chat.tap(tap) ? Optional.of(chat.app().kind()) : Optional.empty();
+            }
         }
         switch (tap.id()) {
             case "unlock" -> settings.add(ReadinessStep.UNLOCK);
             case "lock" -> settings.remove(ReadinessStep.UNLOCK);
             case "maker-menu" -> settings.add(ReadinessStep.MAKER_MENU);
             case "cable-access" -> settings.add(ReadinessStep.CABLE_ACCESS);
+            case "open-phone" -> openedByOwner = true;
             case "cable-mode" -> settings.add(ReadinessStep.CABLE_MODE);
             case "accept" -> {
                 asking.ifPresent(bench -> trusted.put(bench, UUID.randomUUID().toString()));
@@ -146,5 +183,6 @@ final class Glass {
             }
             default -> throw new IllegalArgumentException(tap.id());
         }
+        return Optional.empty();
     }
 }

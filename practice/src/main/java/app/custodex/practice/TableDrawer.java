@@ -3,8 +3,11 @@ package app.custodex.practice;
 import app.custodex.base.Json;
 import app.custodex.base.RealDisk;
 import app.custodex.drawer.PracticeDrawer;
+import app.custodex.drawer.PracticeLoft;
 import app.custodex.drawer.PracticePhone;
 import app.custodex.link.Family;
+import app.custodex.link.PhoneIdentity;
+import app.custodex.practice.content.ChatCopies;
 import app.custodex.practice.content.Filler;
 import app.custodex.practice.content.OstrelStore;
 import app.custodex.practice.content.PellowStore;
@@ -20,14 +23,16 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 
-/** The practice phones of one demo folder: an Ostrel and a Pellow. */
+/** The practice things of one demo folder: an Ostrel, a Pellow, and a remote account. */
 public final class TableDrawer implements PracticeDrawer {
     static final String FACTS = "phone.json";
 
     private final List<PracticePhone> phones;
+    private final LoftServer loft;
 
-    private TableDrawer(List<PracticePhone> phones) {
+    private TableDrawer(List<PracticePhone> phones, LoftServer loft) {
         this.phones = List.copyOf(phones);
+        this.loft = loft;
     }
 
     @Override
@@ -36,8 +41,14 @@ public final class TableDrawer implements PracticeDrawer {
     }
 
     @Override
+    public PracticeLoft loft() {
+        return loft;
+    }
+
+    @Override
     public void close() {
         phones.forEach(PracticePhone::unplug);
+        loft.close();
     }
 
     /** Opens drawers; found by the service loader. */
@@ -47,7 +58,7 @@ public final class TableDrawer implements PracticeDrawer {
             var phones = new ArrayList<PracticePhone>();
             phones.add(phone(folder.resolve("ostrel"), Family.OSTREL, contents));
             phones.add(phone(folder.resolve("pellow"), Family.PELLOW, contents));
-            return new TableDrawer(phones);
+            return new TableDrawer(phones, LoftShelf.open(folder.resolve("loft")));
         }
 
         private static PracticePhone phone(Path folder, Family family, Contents contents) throws IOException {
@@ -66,6 +77,7 @@ public final class TableDrawer implements PracticeDrawer {
             StoreCounts counts = switch (family) {
                 case OSTREL -> OstrelStore.write(files, people.take(asked.orElse(412)), contents.seed());
                 case PELLOW -> PellowStore.write(files, people.take(asked.orElse(168)), contents.seed());
+                default -> throw new IllegalArgumentException(family + " is no phone");
             };
             if (contents.files() > 0) {
                 Filler.write(files, family, contents.files(), contents.bytes(), contents.seed());
@@ -81,9 +93,8 @@ public final class TableDrawer implements PracticeDrawer {
                 port = socket.getLocalPort();
             }
             // IMEI: TAC 00440100 is of the range that the GSMA keeps for tests (from memory); the last digit is Luhn's.
-            return switch (family) {
-                case OSTREL ->
-                    new Facts(
+            var phone = family == Family.OSTREL
+                    ? identity(
                             "OS-7F21-0048-9C3E",
                             "Fenna's phone",
                             family,
@@ -91,14 +102,8 @@ public final class TableDrawer implements PracticeDrawer {
                             "OSQ5-7F21-0048",
                             "004401000004123",
                             "Ostrel System 11.2",
-                            "GB",
-                            ZoneId.of("Etc/GMT-1"),
-                            64_000_000_000L,
-                            "2468",
-                            port,
-                            List.of());
-                case PELLOW ->
-                    new Facts(
+                            64_000_000_000L)
+                    : identity(
                             "PB-41D0-7719-02AA",
                             "Jorun's Ridge",
                             family,
@@ -106,13 +111,21 @@ public final class TableDrawer implements PracticeDrawer {
                             "PR9-41D0-7719",
                             "004401000007712",
                             "Pellow Base 9",
-                            "GB",
-                            ZoneId.of("Etc/GMT-1"),
-                            128_000_000_000L,
-                            "1379",
-                            port,
-                            List.of());
-            };
+                            128_000_000_000L);
+            return new Facts(phone, family == Family.OSTREL ? "2468" : "1379", port, ChatCopies.newKey(), List.of());
+        }
+
+        private static PhoneIdentity identity(
+                String identifier,
+                String name,
+                Family family,
+                String model,
+                String serial,
+                String imei,
+                String system,
+                long capacity) {
+            return new PhoneIdentity(
+                    identifier, name, family, model, serial, imei, system, "GB", ZoneId.of("Etc/GMT-1"), capacity, 0);
         }
     }
 }

@@ -3,6 +3,9 @@ package app.custodex.practice;
 import app.custodex.base.Json;
 import app.custodex.drawer.PracticePhone;
 import app.custodex.link.Family;
+import app.custodex.link.Kind;
+import app.custodex.link.Layout;
+import app.custodex.practice.content.ChatCopies;
 import app.custodex.practice.content.Photographer;
 import java.io.IOException;
 import java.io.UncheckedIOException;
@@ -24,7 +27,15 @@ final class TablePhone implements PracticePhone {
     TablePhone(Path folder) throws IOException {
         this.folder = folder;
         this.facts = Json.PAGE.readValue(folder.resolve(TableDrawer.FACTS).toFile(), Facts.class);
-        this.glass = new Glass(facts.family(), facts.passcode());
+        this.glass = new Glass(family(), facts.passcode(), List.of(chat(Kind.KITEWIRE), chat(Kind.BURROW)));
+    }
+
+    private ChatGlass chat(Kind app) {
+        return new ChatGlass(app, Files.exists(chatFolder(app)));
+    }
+
+    private Path chatFolder(Kind app) {
+        return files().resolve(Layout.chatCopies(family(), app).text());
     }
 
     private Path files() {
@@ -33,17 +44,22 @@ final class TablePhone implements PracticePhone {
 
     @Override
     public String name() {
-        return facts().name();
+        return facts().phone().name();
     }
 
     @Override
     public Family family() {
-        return facts().family();
+        return facts().phone().family();
     }
 
     @Override
     public String model() {
-        return facts().model();
+        return facts().phone().model();
+    }
+
+    @Override
+    public String burrowKey() {
+        return facts().burrowKey();
     }
 
     private synchronized Facts facts() {
@@ -103,7 +119,16 @@ final class TablePhone implements PracticePhone {
 
     @Override
     public void tap(Tap tap) {
-        glass.tap(tap);
+        glass.tap(tap).ifPresent(this::writeCopy);
+    }
+
+    private void writeCopy(Kind app) {
+        try {
+            ChatCopies.write(app, chatFolder(app), facts().burrowKey());
+            recount();
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
     }
 
     @Override
@@ -131,13 +156,9 @@ final class TablePhone implements PracticePhone {
     }
 
     /** Counts the files anew after they changed. */
-    private synchronized void recount() {
-        try {
-            facts = facts.withContents(Census.of(facts.family(), files(), facts.contents()));
-            save();
-        } catch (IOException e) {
-            throw new UncheckedIOException(e);
-        }
+    private synchronized void recount() throws IOException {
+        facts = facts.withContents(Census.of(facts.phone().family(), files(), facts.contents()));
+        save();
     }
 
     @Override

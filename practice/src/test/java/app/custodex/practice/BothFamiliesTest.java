@@ -7,6 +7,8 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 import app.custodex.app.BackupJob.Outcome;
 import app.custodex.app.Custodex;
 import app.custodex.app.Home;
+import app.custodex.app.Sources;
+import app.custodex.backup.BackupRequest;
 import app.custodex.drawer.PracticeDrawer.Contents;
 import app.custodex.link.Family;
 import app.custodex.model.Contact;
@@ -35,12 +37,13 @@ class BothFamiliesTest {
             for (var phone : drawer.phones()) {
                 phone.makeReady();
                 phone.plugIn();
-                home.rememberAddress(phone.family().code(), phone.address());
+                Sources.of(home).rememberPhone(phone.family().code(), phone.address());
             }
             try (var custodex = Custodex.open(home, Clock.systemUTC())) {
                 for (var bay : custodex.bays().all()) {
                     bay.ask();
-                    var job = custodex.backUp(bay.link(), Optional.empty(), Duration.ZERO, true);
+                    var job = custodex.backUp(
+                            bay, Optional.empty(), BackupRequest.everything(Duration.ZERO, Custodex.TOOL), false);
                     var outcome = job.outcome().get(60, TimeUnit.SECONDS);
                     assertTrue(
                             outcome instanceof Outcome.Done done

@@ -103,6 +103,8 @@ class PracticePhonesTest {
                     case Listed.File file -> files.put(file.path(), file);
                     case Listed.Folder sub -> folders.add(sub.path());
                     case Listed.Link other -> {}
+                    case Listed.Closed closed ->
+                        throw new AssertionError(closed.problem().sentence());
                     case Listed.Refused refused ->
                         throw new AssertionError(refused.problem().sentence());
                 }
@@ -112,7 +114,7 @@ class PracticePhonesTest {
     }
 
     @ParameterizedTest
-    @EnumSource(Family.class)
+    @EnumSource(names = {"OSTREL", "PELLOW"})
     void everyFileIsListedAndReadAsItIs(Family family) throws IOException {
         try (var link = ready(family)) {
             var root = folder.resolve(family.code()).resolve("files");
@@ -136,7 +138,7 @@ class PracticePhonesTest {
     }
 
     @ParameterizedTest
-    @EnumSource(Family.class)
+    @EnumSource(names = {"OSTREL", "PELLOW"})
     void readsOnFromAnOffset(Family family) throws IOException {
         try (var link = ready(family)) {
             var file = files(link).values().stream()
@@ -158,7 +160,7 @@ class PracticePhonesTest {
     }
 
     @ParameterizedTest
-    @EnumSource(Family.class)
+    @EnumSource(names = {"OSTREL", "PELLOW"})
     void aPulledCableInTheMiddleOfAFileIsNoShortFile(Family family) throws IOException {
         try (var link = ready(family)) {
             var phone = phone(family);
@@ -292,7 +294,7 @@ class PracticePhonesTest {
     }
 
     @ParameterizedTest
-    @EnumSource(Family.class)
+    @EnumSource(names = {"OSTREL", "PELLOW"})
     void holdsEveryKindAndCountsIt(Family family) throws IOException {
         try (var link = ready(family)) {
             var contents = link.status().contents();

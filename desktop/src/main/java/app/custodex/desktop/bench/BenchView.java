@@ -7,6 +7,7 @@ import app.custodex.docket.RouteStep;
 import java.util.EnumMap;
 import java.util.HashMap;
 import java.util.Map;
+import javafx.collections.ListChangeListener;
 import javafx.scene.Node;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.layout.HBox;
@@ -27,6 +28,8 @@ public final class BenchView extends HBox {
         getStyleClass().add("place-ground");
         setSpacing(18);
         desk.present().addListener((o, was, is) -> show());
+        desk.bays().addListener((ListChangeListener<BayModel>)
+                change -> pages.keySet().retainAll(desk.bays()));
         show();
     }
 
@@ -35,7 +38,8 @@ public final class BenchView extends HBox {
         if (bay.isEmpty()) {
             getChildren()
                     .setAll(Parts.sentence(
-                            "No phone is known here yet. What is in the strongroom can be read all the same: Ctrl+2.",
+                            "No phone is known here yet. Add a source above; what is in the strongroom can be read all the"
+                                    + " same: Ctrl+2.",
                             "lesser"));
             return;
         }

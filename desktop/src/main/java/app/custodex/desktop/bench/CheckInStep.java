@@ -7,6 +7,7 @@ import app.custodex.desktop.ui.Parts.Mark;
 import app.custodex.docket.RouteStep;
 import app.custodex.link.PhoneStatus;
 import app.custodex.link.Readiness;
+import app.custodex.link.ReadinessStep;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.layout.HBox;
@@ -59,17 +60,24 @@ final class CheckInStep extends VBox {
             return;
         }
         steps(status.get().readiness());
+        if (status.get().readiness().ready() && !status.get().apps().isEmpty()) {
+            readiness.getChildren().add(new ChatAppSteps(desk, bay, status.get().apps()));
+        }
         if (contents.isVisible()) {
             contents(status.get());
         }
     }
 
     private void steps(Readiness ready) {
-        readiness.getChildren().add(Parts.state(Mark.DONE, "Plugged in"));
+        if (ready.steps().stream().noneMatch(step -> step == ReadinessStep.REACH)) {
+            readiness.getChildren().add(Parts.state(Mark.DONE, "Plugged in"));
+        }
         for (var step : ready.steps()) {
             boolean next = ready.next().filter(s -> s == step).isPresent();
             if (next) {
                 readiness.getChildren().add(nextHand(step.instruction(), ""));
+                SourceHand.forStep(desk, bay, step)
+                        .ifPresent(hand -> readiness.getChildren().add(hand));
             } else if (ready.done().contains(step)) {
                 readiness.getChildren().add(Parts.state(Mark.DONE, step.done()));
             } else {
@@ -108,11 +116,16 @@ final class CheckInStep extends VBox {
         for (var count : status.contents()) {
             if (count.items() > 0) {
                 table.row(
-                        count.kind().label(),
+                        count.withheld().isPresent()
+                                ? count.kind().label() + " *"
+                                : count.kind().label(),
                         desk.words().count(count.items()),
                         desk.words().bytes(count.bytes()));
             }
         }
         contents.getChildren().setAll(table);
+        if (status.contents().stream().anyMatch(count -> count.withheld().isPresent())) {
+            contents.getChildren().add(Parts.sentence("* not given as it is; the backup says why", "lesser"));
+        }
     }
 }

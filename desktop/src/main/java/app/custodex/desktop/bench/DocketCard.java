@@ -2,7 +2,7 @@ package app.custodex.desktop.bench;
 
 import app.custodex.desktop.BayModel;
 import app.custodex.desktop.Desk;
-import app.custodex.desktop.SealedLayer;
+import app.custodex.desktop.KeptLayer;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.Parts.Mark;
 import app.custodex.desktop.ui.UserText;
@@ -14,6 +14,7 @@ import java.util.List;
 import java.util.Locale;
 import javafx.scene.Node;
 import javafx.scene.control.ScrollPane;
+import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
@@ -90,6 +91,13 @@ final class DocketCard extends VBox {
                         .<Node>map(consent -> UserText.paragraph(
                                 consent.extent() + ", given " + desk.words().moment(consent.given(), desk.now())))
                         .orElseGet(() -> Parts.state(Mark.HAND, "not given yet")));
+        docket.automatic()
+                .ifPresent(when -> Parts.fact(
+                        facts,
+                        "Backups",
+                        when.daily().isPresent()
+                                ? "each day from " + when.daily().get()
+                                : "whenever it is plugged in"));
         body.getChildren().add(facts);
     }
 
@@ -104,19 +112,30 @@ final class DocketCard extends VBox {
         phone.ifPresentOrElse(
                 p -> {
                     Parts.fact(facts, "Name", UserText.paragraph(p.name()));
-                    Parts.fact(facts, "System", p.system());
-                    Parts.fact(facts, "Serial", p.serial(), "mono");
-                    Parts.fact(facts, "IMEI", p.imei(), "mono");
-                    Parts.fact(facts, "Identifier", p.identifier(), "mono");
-                    Parts.fact(
-                            facts,
-                            "Capacity",
-                            desk.words().bytes(p.capacity()) + ", "
-                                    + desk.words().bytes(p.used()) + " used");
-                    Parts.fact(facts, "Time zone", offset(p, desk.now()));
+                    told(facts, "System", p.system());
+                    told(facts, "Serial", p.serial(), "mono");
+                    told(facts, "IMEI", p.imei(), "mono");
+                    told(facts, "Identifier", p.identifier(), "mono");
+                    if (p.capacity() > 0) {
+                        Parts.fact(
+                                facts,
+                                "Capacity",
+                                desk.words().bytes(p.capacity()) + ", "
+                                        + desk.words().bytes(p.used()) + " used");
+                    }
+                    if (!p.serial().isEmpty()) {
+                        Parts.fact(facts, "Time zone", offset(p, desk.now()));
+                    }
                 },
                 () -> Parts.fact(facts, "Identity", "told once the phone trusts this bench", "lesser"));
         body.getChildren().add(facts);
+    }
+
+    /** A folder or an account does not have all that a phone has. */
+    private static void told(GridPane facts, String name, String value, String... styleClasses) {
+        if (!value.isBlank()) {
+            Parts.fact(facts, name, value, styleClasses);
+        }
     }
 
     private static String offset(PhoneIdentity phone, Instant now) {
@@ -140,7 +159,7 @@ final class DocketCard extends VBox {
         body.getChildren().add(list);
     }
 
-    private HBox line(SealedLayer layer) {
+    private HBox line(KeptLayer layer) {
         var mark = layer.damaged() ? Mark.TROUBLE : layer.sound() ? Mark.DONE : Mark.NEVER;
         var words = "%d · %s · +%s"
                 .formatted(

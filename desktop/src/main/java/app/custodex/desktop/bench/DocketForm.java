@@ -4,6 +4,7 @@ import app.custodex.desktop.BayModel;
 import app.custodex.desktop.Desk;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.docket.Docket;
+import app.custodex.docket.Docket.Automatic;
 import app.custodex.docket.Docket.Consent;
 import java.time.DateTimeException;
 import java.time.LocalDate;
@@ -13,6 +14,7 @@ import java.util.Optional;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
+import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextArea;
 import javafx.scene.control.TextField;
@@ -22,6 +24,10 @@ import javafx.scene.layout.VBox;
 
 /** What is written down when a phone is taken in. Without consent the phone's data may not be touched. */
 final class DocketForm extends VBox {
+    private static final String BY_HAND = "started by hand";
+    private static final String EACH_TIME = "whenever it is plugged in";
+    private static final String EACH_DAY = "each day from";
+
     private final Desk desk;
     private final BayModel bay;
     private final Label title = Parts.text("", "heading");
@@ -32,6 +38,8 @@ final class DocketForm extends VBox {
     private final TextField promisedTime = field("docket-promised-time", "HH:MM");
     private final CheckBox consent = new CheckBox("The customer has given consent");
     private final TextField extent = field("docket-extent", "What may be done with the data");
+    private final ComboBox<String> automatic = new ComboBox<>();
+    private final TextField automaticTime = field("docket-automatic-time", "HH:MM");
     private final Label missing = Parts.sentence("", "mark-hand-words");
     private final Button save = Parts.button("docket-save", "Open the docket", "Ctrl+S", this::save, "main");
     private final Button next = Parts.button("docket-next", "New docket for this bay", "", this::startNew);
@@ -56,6 +64,11 @@ final class DocketForm extends VBox {
         Parts.fact(grid, "Reason", reason);
         Parts.fact(grid, "Promised", new HBox(8, promisedDay, promisedTime));
         Parts.fact(grid, "Consent", new VBox(6, consent, extent));
+        automatic.setId("docket-automatic");
+        automatic.getItems().setAll(BY_HAND, EACH_TIME, EACH_DAY);
+        automaticTime.setPrefColumnCount(5);
+        automaticTime.visibleProperty().bind(automatic.valueProperty().isEqualTo(EACH_DAY));
+        Parts.fact(grid, "Backups", new HBox(8, automatic, automaticTime));
         var buttons = new HBox(10, save, next);
         buttons.setAlignment(Pos.CENTER_LEFT);
         getChildren().addAll(title, grid, missing, buttons);
@@ -96,6 +109,10 @@ final class DocketForm extends VBox {
         consent.setSelected(docket.flatMap(Docket::consent).isPresent());
         extent.setText(
                 docket.flatMap(Docket::consent).map(Consent::extent).orElse("Copy and read what the reason asks for"));
+        var when = docket.flatMap(Docket::automatic);
+        automatic.setValue(when.isEmpty() ? BY_HAND : when.get().daily().isPresent() ? EACH_DAY : EACH_TIME);
+        automaticTime.setText(
+                when.flatMap(Automatic::daily).map(LocalTime::toString).orElse("19:00"));
         missing.setText("");
     }
 
@@ -117,11 +134,19 @@ final class DocketForm extends VBox {
             return;
         }
         Optional<LocalDateTime> promised;
+        Optional<Automatic> byItself;
         try {
             promised = promised();
         } catch (DateTimeException e) {
             missing.setText("Write the promised time as year-month-day and hour:minute, or leave both empty.");
             promisedDay.requestFocus();
+            return;
+        }
+        try {
+            byItself = automatic();
+        } catch (DateTimeException e) {
+            missing.setText("Write from what time on the phone is backed up each day, as hour:minute.");
+            automaticTime.requestFocus();
             return;
         }
         missing.setText(consent.isSelected() ? "" : "Kept. Nothing may be copied before the customer gives consent.");
@@ -138,7 +163,27 @@ final class DocketForm extends VBox {
                         reach.getText().strip(),
                         reason.getText().strip(),
                         given,
-                        promised));
+                        promised),
+                byItself);
+    }
+
+    /** Counts from now on when it is new or different. */
+    private Optional<Automatic> automatic() {
+        if (BY_HAND.equals(automatic.getValue())) {
+            return Optional.empty();
+        }
+        var daily = EACH_DAY.equals(automatic.getValue())
+                ? Optional.of(time(automaticTime.getText().strip()))
+                : Optional.<LocalTime>empty();
+        return bay.docket()
+                .get()
+                .flatMap(Docket::automatic)
+                .filter(before -> before.daily().equals(daily))
+                .or(() -> Optional.of(new Automatic(daily, desk.now())));
+    }
+
+    private static LocalTime time(String written) {
+        return LocalTime.parse(written.length() == 4 ? "0" + written : written);
     }
 
     private Optional<LocalDateTime> promised() {
@@ -147,6 +192,6 @@ final class DocketForm extends VBox {
         if (time.isEmpty()) {
             return Optional.empty();
         }
-        return Optional.of(LocalDate.parse(day).atTime(LocalTime.parse(time.length() == 4 ? "0" + time : time)));
+        return Optional.of(LocalDate.parse(day).atTime(time(time)));
     }
 }

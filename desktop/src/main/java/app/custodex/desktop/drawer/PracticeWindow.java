@@ -54,6 +54,7 @@ public final class PracticeWindow {
         speeds.put("Full speed", PracticePhone.FULL_SPEED);
         speeds.put("Slow, 400 kB/s", 400_000L);
         speeds.put("Very slow, 60 kB/s", 60_000L);
+        speeds.put("Stalled", PracticePhone.STALLED);
         return speeds;
     }
 
@@ -142,9 +143,6 @@ public final class PracticeWindow {
                                     phone.unplug();
                                 } else {
                                     phone.plugIn();
-                                    desk.custodex()
-                                            .home()
-                                            .rememberAddress(phone.family().code(), phone.address());
                                 }
                                 return phone;
                             },

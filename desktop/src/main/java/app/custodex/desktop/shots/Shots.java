@@ -100,10 +100,12 @@ public final class Shots {
                         "Fenna Rook",
                         "+44 7700 900 412",
                         "Moves to a new Pellow; wants her grandfather's number and voicemail kept",
-                        true)));
+                        true),
+                Optional.empty()));
         act(() -> desk.writeDocket(
                 pellow,
-                form("Jorun Tasch", "jorun@example.org", "Screen is cracked; a copy before the repair", false)));
+                form("Jorun Tasch", "jorun@example.org", "Screen is cracked; a copy before the repair", false),
+                Optional.empty()));
         until(
                 "the dockets",
                 () -> pellow.docket().get().isPresent() && ostrel.docket().get().isPresent());
@@ -123,7 +125,7 @@ public final class Shots {
         phones.getFirst().slowDown(250_000);
         act(() -> {
             desk.show(ostrel);
-            desk.backUp(ostrel);
+            desk.backups().start(ostrel);
         });
         until(
                 "a rate",
@@ -143,8 +145,10 @@ public final class Shots {
         tap(phones.get(1), "accept");
         until("the Pellow", pellow::ready);
         act(() -> desk.writeDocket(
-                pellow, form("Jorun Tasch", "jorun@example.org", "Screen is cracked; a copy before the repair", true)));
-        until("consent", () -> desk.canBackUp(pellow));
+                pellow,
+                form("Jorun Tasch", "jorun@example.org", "Screen is cracked; a copy before the repair", true),
+                Optional.empty()));
+        until("consent", () -> desk.backups().canStart(pellow));
         backUpAgain(desk, pellow, 1);
 
         act(() -> desk.read(ostrel.phone().orElseThrow(), 2, false));
@@ -172,7 +176,7 @@ public final class Shots {
     }
 
     private static void backUpAgain(Desk desk, BayModel bay, int layer) throws Exception {
-        act(() -> desk.backUp(bay));
+        act(() -> desk.backups().start(bay));
         until(
                 "layer " + layer,
                 () -> bay.outcome().get().isPresent()

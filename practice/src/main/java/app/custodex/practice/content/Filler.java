@@ -11,7 +11,7 @@ import java.util.HashSet;
 import java.util.Random;
 import java.util.Set;
 
-/** Fills a phone up to a number of files and bytes, for load: app blobs of every size, most of them small. */
+/** Fills a phone up to a number of files and bytes, for load: blobs of every size, most of them small. */
 public final class Filler {
     private static final int FILES_PER_FOLDER = 500;
 
@@ -19,7 +19,7 @@ public final class Filler {
 
     public static void write(Path files, Family family, int count, long bytes, long seed) throws IOException {
         var random = new Random(seed * 104_729 + family.ordinal());
-        var root = files.resolve(family == Family.OSTREL ? "apps/blobs" : "App data/blobs");
+        var root = files.resolve(family == Family.OSTREL ? "apps/blobs" : "Shared/Blobs");
         var weights = new double[count];
         double sum = 0;
         for (int i = 0; i < count; i++) {

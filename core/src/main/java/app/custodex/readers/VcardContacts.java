@@ -2,7 +2,6 @@ package app.custodex.readers;
 
 import app.custodex.base.Problem;
 import app.custodex.link.FileSource;
-import app.custodex.link.Layout;
 import app.custodex.link.PhonePath;
 import app.custodex.model.Contact;
 import ezvcard.VCard;
@@ -12,21 +11,23 @@ import java.util.List;
 import java.util.Optional;
 import java.util.stream.IntStream;
 
-/** Reads a Pellow's vCard files. A file that holds several cards gives several contacts. */
-final class PellowContacts {
+/** Reads the vCard files of a folder, at any depth. A file that holds several cards gives several contacts. */
+final class VcardContacts {
     private final FileSource files;
+    private final PhonePath folder;
     private final VcardReading reading;
 
-    PellowContacts(FileSource files, PhoneNumbers numbers) {
+    VcardContacts(FileSource files, PhonePath folder, PhoneNumbers numbers) {
         this.files = files;
+        this.folder = folder;
         this.reading = new VcardReading(numbers);
     }
 
     private record Read(List<Contact> contacts, List<Problem> problems) {}
 
     ContactBook read() throws IOException {
-        var paths = files.in(Layout.PELLOW_PEOPLE).stream()
-                .filter(path -> path.ending().equals(".vcf"))
+        var paths = files.in(folder).stream()
+                .filter(path -> path.ending().equals(".vcf") || path.ending().equals(".vcard"))
                 .toList();
         // Parsing is all processor and the files are small: every core takes its share.
         var all = paths.parallelStream().map(this::file).toList();

@@ -5,7 +5,7 @@ import app.custodex.strongroom.LayerRecord;
 import java.util.Optional;
 
 /** A layer and what the last check of it found. */
-public record SealedLayer(LayerRecord record, Optional<CheckReport> lastCheck) {
+public record KeptLayer(LayerRecord record, Optional<CheckReport> lastCheck) {
     public boolean sound() {
         return lastCheck.filter(CheckReport::sound).isPresent();
     }

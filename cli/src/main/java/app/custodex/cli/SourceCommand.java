@@ -1,0 +1,118 @@
+package app.custodex.cli;
+
+import app.custodex.app.Bay;
+import app.custodex.app.Source;
+import app.custodex.base.Problem;
+import app.custodex.base.ProblemException;
+import app.custodex.link.WebDavLink;
+import java.io.IOException;
+import java.util.Locale;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
+
+/** Puts sources on the bench and takes them off. */
+@Command(
+        name = "source",
+        description = "Folders, archives, WebDAV addresses and Loft accounts on the bench.",
+        mixinStandardHelpOptions = true)
+final class SourceCommand implements Runnable {
+    @Spec
+    private CommandSpec spec;
+
+    @Override
+    public void run() {
+        spec.commandLine().usage(spec.commandLine().getOut());
+    }
+
+    @Command(name = "add", description = "Puts a source on the bench.", mixinStandardHelpOptions = true)
+    int add(
+            @Mixin HomeOption home,
+            @Parameters(
+                            paramLabel = "PLACE",
+                            description = "A folder, a ZIP or TAR archive, an https address, or loft: and its address")
+                    String place,
+            @Option(names = "--name", defaultValue = "", description = "What to call it") String name)
+            throws IOException {
+        try (var custodex = home.open()) {
+            var bay = custodex.bays().add(place, name);
+            spec.commandLine()
+                    .getOut()
+                    .println("Bay " + bay.number() + ": " + bay.source().name());
+            bay.ask();
+            fingerprint(bay);
+            return ExitCode.DONE;
+        }
+    }
+
+    private void fingerprint(Bay bay) {
+        if (bay.link() instanceof WebDavLink dav && bay.source().certificate().isEmpty()) {
+            dav.fingerprint()
+                    .ifPresent(shown -> spec.commandLine()
+                            .getOut()
+                            .println("Its certificate's SHA-256 fingerprint is " + shown
+                                    + "\nCompare it with what its owner reads out, then: custodex source trust \""
+                                    + bay.source().name() + "\" " + shown));
+        }
+    }
+
+    @Command(name = "list", description = "Lists what is on the bench.", mixinStandardHelpOptions = true)
+    int list(@Mixin HomeOption home) throws IOException {
+        try (var custodex = home.open()) {
+            for (var bay : custodex.bays().all()) {
+                var source = bay.source();
+                spec.commandLine()
+                        .getOut()
+                        .printf(
+                                "Bay %d  %-8s  %-20s  %s%n",
+                                bay.number(),
+                                source.type().name().toLowerCase(Locale.ROOT),
+                                source.name(),
+                                source.address());
+            }
+            return ExitCode.DONE;
+        }
+    }
+
+    @Command(
+            name = "trust",
+            description = "Trusts the certificate of a WebDAV address from now on.",
+            mixinStandardHelpOptions = true)
+    int trust(
+            @Mixin HomeOption home,
+            @Parameters(paramLabel = "SOURCE") String name,
+            @Parameters(paramLabel = "FINGERPRINT", description = "SHA-256, in hexadecimal") String fingerprint)
+            throws IOException {
+        try (var custodex = home.open()) {
+            var bay = PhoneFinder.known(custodex, name);
+            bay.ask();
+            custodex.bays().trust(bay, fingerprint);
+            if (bay.link() instanceof WebDavLink dav && !dav.trusted()) {
+                throw new ProblemException(Problem.failure(
+                        name,
+                        "It shows another certificate than this one",
+                        "Compare the fingerprints again; somebody may be in between"));
+            }
+            spec.commandLine().getOut().println("Trusted.");
+            return ExitCode.DONE;
+        }
+    }
+
+    @Command(
+            name = "remove",
+            description = "Takes a source off the bench. Its layers stay.",
+            mixinStandardHelpOptions = true)
+    int remove(@Mixin HomeOption home, @Parameters(paramLabel = "SOURCE") String name) throws IOException {
+        try (var custodex = home.open()) {
+            var bay = PhoneFinder.known(custodex, name);
+            if (bay.source().type() == Source.Type.PHONE) {
+                throw new ProblemException(Problem.failure(name, "It is a phone", "Unplug it"));
+            }
+            custodex.bays().remove(bay);
+            return ExitCode.DONE;
+        }
+    }
+}

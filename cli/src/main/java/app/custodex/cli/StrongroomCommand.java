@@ -1,0 +1,87 @@
+package app.custodex.cli;
+
+import app.custodex.base.CancelToken;
+import app.custodex.base.Sizes;
+import app.custodex.strongroom.StrongroomFinder;
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Locale;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
+
+/** Which strongroom is in use, and where it is. */
+@Command(
+        name = "strongroom",
+        description = "Shows, finds, changes and moves the strongroom.",
+        mixinStandardHelpOptions = true)
+final class StrongroomCommand implements Runnable {
+    @Spec
+    private CommandSpec spec;
+
+    @Override
+    public void run() {
+        spec.commandLine().usage(spec.commandLine().getOut());
+    }
+
+    @Command(name = "show", description = "Says where it is and how much room it has.", mixinStandardHelpOptions = true)
+    int show(@Mixin HomeOption home) throws IOException {
+        try (var custodex = home.open()) {
+            var strongroom = custodex.strongroom();
+            spec.commandLine()
+                    .getOut()
+                    .printf(
+                            "%s: %d phones, room for %s%n",
+                            strongroom.root(),
+                            strongroom.holdings().phones().size(),
+                            Sizes.bytes(strongroom.room(), Locale.getDefault()));
+            return ExitCode.DONE;
+        }
+    }
+
+    @Command(
+            name = "use",
+            description = "Uses another strongroom from now on; makes one in an empty or new folder.",
+            mixinStandardHelpOptions = true)
+    int use(@Mixin HomeOption home, @Parameters(paramLabel = "FOLDER") Path folder) throws IOException {
+        try (var custodex = home.open()) {
+            custodex.useStrongroom(folder);
+            spec.commandLine()
+                    .getOut()
+                    .println("The strongroom is " + custodex.strongroom().root() + " now.");
+            return ExitCode.DONE;
+        }
+    }
+
+    @Command(
+            name = "move",
+            description = "Brings the strongroom to another place, and uses it there.",
+            mixinStandardHelpOptions = true)
+    int move(@Mixin HomeOption home, @Parameters(paramLabel = "FOLDER") Path folder) throws IOException {
+        try (var custodex = home.open()) {
+            custodex.moveStrongroom(folder, n -> {}, new CancelToken());
+            spec.commandLine()
+                    .getOut()
+                    .println("The strongroom is " + custodex.strongroom().root() + " now.");
+            return ExitCode.DONE;
+        }
+    }
+
+    @Command(
+            name = "find",
+            description = "Looks for strongrooms on the drives of this computer.",
+            mixinStandardHelpOptions = true)
+    int find(
+            @Parameters(paramLabel = "FOLDER", arity = "0..*", description = "Where to look instead") List<Path> places)
+            throws IOException {
+        var found = StrongroomFinder.find(places == null ? StrongroomFinder.drives() : places);
+        found.forEach(place -> spec.commandLine().getOut().println(place));
+        if (found.isEmpty()) {
+            spec.commandLine().getOut().println("No strongroom was found.");
+        }
+        return ExitCode.DONE;
+    }
+}

@@ -1,0 +1,47 @@
+package app.custodex.app;
+
+import app.custodex.link.ArchiveLink;
+import app.custodex.link.FolderLink;
+import app.custodex.link.HttpPhoneLink;
+import app.custodex.link.LoftLink;
+import app.custodex.link.PhoneLink;
+import app.custodex.link.WebDavLink;
+import java.net.URI;
+import java.nio.file.Path;
+import java.util.Optional;
+import java.util.function.Supplier;
+
+/**
+ * Something that can be backed up and is known to this bench. Passwords and tokens are not part of it; they live in memory.
+ *
+ * @param key under which it is remembered here
+ * @param identifier under which its layers are filed; a phone's own identifier counts for a phone
+ * @param name what it is called on the bench
+ * @param address where it is
+ * @param certificate fingerprint of the certificate that was trusted at the first pairing
+ */
+public record Source(String key, String identifier, String name, Type type, URI address, Optional<String> certificate) {
+    /** How it is reached. */
+    public enum Type {
+        PHONE,
+        FOLDER,
+        ARCHIVE,
+        WEBDAV,
+        LOFT
+    }
+
+    /** @param strongroom is left out of a folder that holds it */
+    PhoneLink link(Supplier<Path> strongroom) {
+        return switch (type) {
+            case PHONE -> new HttpPhoneLink(address);
+            case FOLDER -> new FolderLink(identifier, name, Path.of(address), strongroom);
+            case ARCHIVE -> new ArchiveLink(identifier, name, Path.of(address));
+            case WEBDAV -> new WebDavLink(identifier, name, address, certificate);
+            case LOFT -> new LoftLink(identifier, name, address);
+        };
+    }
+
+    Source trusting(String fingerprint) {
+        return new Source(key, identifier, name, type, address, Optional.of(fingerprint));
+    }
+}

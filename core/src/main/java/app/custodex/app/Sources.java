@@ -1,0 +1,168 @@
+package app.custodex.app;
+
+import app.custodex.app.Source.Type;
+import app.custodex.base.Disk;
+import app.custodex.base.Json;
+import app.custodex.base.Problem;
+import app.custodex.base.ProblemException;
+import app.custodex.base.RealDisk;
+import java.io.IOException;
+import java.net.URI;
+import java.net.URISyntaxException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.UUID;
+
+/** What can be plugged into this bench, one JSON file each. */
+public final class Sources {
+    private final Path folder;
+    private final Disk disk;
+
+    public Sources(Path folder, Disk disk) {
+        this.folder = folder;
+        this.disk = disk;
+    }
+
+    public static Sources of(Home home) {
+        return new Sources(home.sources(), new RealDisk());
+    }
+
+    /** In the order of their keys; a file that can't be read is passed over. */
+    public List<Source> all() throws IOException {
+        var sources = new ArrayList<Source>();
+        if (Files.isDirectory(folder)) {
+            try (var files = Files.newDirectoryStream(folder, "*.json")) {
+                for (var file : files) {
+                    try {
+                        sources.add(Json.PAGE.readValue(file.toFile(), Source.class));
+                    } catch (IOException torn) {
+                        // It is added again; its layers are filed under its identifier, which a new one will not have.
+                    }
+                }
+            }
+        }
+        sources.sort(Comparator.comparing(Source::key));
+        return sources;
+    }
+
+    void keep(Source source) throws IOException {
+        disk.createFolders(folder);
+        var file = file(source.key());
+        var part = file.resolveSibling(file.getFileName() + ".part");
+        disk.delete(part);
+        disk.write(part, Json.PAGE.writeValueAsBytes(source));
+        disk.move(part, file);
+    }
+
+    void remove(Source source) throws IOException {
+        disk.delete(file(source.key()));
+    }
+
+    private Path file(String key) {
+        return folder.resolve(key + ".json");
+    }
+
+    /** A phone that answers at an address when it is plugged in. */
+    public void rememberPhone(String key, URI address) throws IOException {
+        keep(new Source(key, "", key, Type.PHONE, address, Optional.empty()));
+    }
+
+    /**
+     * What a person means by a path or an address.
+     *
+     * @throws ProblemException when it is none that can be backed up
+     */
+    Source understood(String written, String name, Path strongroom) throws IOException {
+        var words = written.strip();
+        if (words.toLowerCase(Locale.ROOT).startsWith("https://")) {
+            return webDav(words, name);
+        }
+        if (words.toLowerCase(Locale.ROOT).startsWith("loft:")) {
+            return loft(words, name);
+        }
+        if (words.toLowerCase(Locale.ROOT).startsWith("http://")) {
+            throw new ProblemException(Problem.failure(
+                    words,
+                    "Over plain HTTP anybody on the way could read and change what is copied",
+                    "Give an address that begins with https"));
+        }
+        var path = Path.of(words).toAbsolutePath().normalize();
+        if (!Files.isReadable(path)) {
+            throw new ProblemException(Problem.failure(
+                    path.toString(), "There is nothing there that this user may read", "Look at the path again"));
+        }
+        if (path.startsWith(strongroom)) {
+            throw new ProblemException(Problem.failure(
+                    path.toString(), "It lies in the strongroom", "What is in the strongroom is backed up already"));
+        }
+        var shown = name.isEmpty() ? String.valueOf(path.getFileName()) : name;
+        return source(shown, Files.isDirectory(path) ? Type.FOLDER : Type.ARCHIVE, path.toUri());
+    }
+
+    private Source webDav(String words, String name) throws IOException {
+        try {
+            var address = new URI(words.endsWith("/") ? words : words + "/");
+            if (address.getHost() == null) {
+                throw new URISyntaxException(words, "no host");
+            }
+            if (address.getUserInfo() != null) {
+                throw new ProblemException(Problem.failure(
+                        address.getHost(),
+                        "A name or password in the address would be kept in a plain file",
+                        "Leave it out; it is asked for when it is needed"));
+            }
+            return source(name.isEmpty() ? address.getHost() : name, Type.WEBDAV, address);
+        } catch (URISyntaxException e) {
+            throw notAnAddress(words, e);
+        }
+    }
+
+    /** "loft:http://host:port/" */
+    private Source loft(String words, String name) throws IOException {
+        try {
+            var address = new URI(words.substring("loft:".length()).strip());
+            if (address.getHost() == null) {
+                throw new URISyntaxException(words, "no host");
+            }
+            boolean here =
+                    address.getHost().equals("127.0.0.1") || address.getHost().equals("localhost");
+            if (!here && !"https".equals(address.getScheme())) {
+                throw new ProblemException(Problem.failure(
+                        words,
+                        "Loft is reached over TLS only, unless it runs on this computer",
+                        "Begin with loft:https"));
+            }
+            var tree = address.toString().endsWith("/") ? address : URI.create(address + "/");
+            return source(name.isEmpty() ? "Loft" : name, Type.LOFT, tree);
+        } catch (URISyntaxException e) {
+            throw notAnAddress(words, e);
+        }
+    }
+
+    private static ProblemException notAnAddress(String words, URISyntaxException e) {
+        return new ProblemException(
+                Problem.failure(words, "It is no web address", "Write it as https://name/folder/"), e);
+    }
+
+    private Source source(String name, Type type, URI address) throws IOException {
+        for (var known : all()) {
+            if (known.type() == type && known.address().equals(address)) {
+                return known; // its layers go on
+            }
+        }
+        var id = UUID.randomUUID().toString();
+        var slug = name.toLowerCase(Locale.ROOT).replaceAll("[^a-z0-9]+", "-");
+        return new Source(
+                "source-" + slug.substring(0, Math.min(40, slug.length())) + "-" + id.substring(0, 8),
+                type.name() + "-" + id,
+                name,
+                type,
+                address,
+                Optional.empty());
+    }
+}

@@ -1,0 +1,58 @@
+package app.custodex.docket;
+
+import java.time.Clock;
+import java.time.Instant;
+import java.time.LocalTime;
+import java.time.ZoneId;
+import java.util.HashMap;
+import java.util.Map;
+import java.util.Optional;
+
+/** Decides when a docket's phone is to be backed up by itself. One thread at a time asks. */
+public final class AutomaticRuns {
+    private final Clock clock;
+    private final ZoneId zone;
+    /** Since when the phone of each docket has been ready without a break. */
+    private final Map<Integer, Instant> readySince = new HashMap<>();
+
+    /** @param zone in which a docket's time of day is meant */
+    public AutomaticRuns(Clock clock, ZoneId zone) {
+        this.clock = clock;
+        this.zone = zone;
+    }
+
+    /**
+     * Whether a run is due now.
+     *
+     * @param ready whether its phone gives its files at the moment
+     * @param lastRun when the docket's last run was begun, by itself or by hand
+     */
+    public boolean due(Docket docket, boolean ready, Optional<Instant> lastRun) {
+        if (!ready) {
+            readySince.remove(docket.number());
+            return false;
+        }
+        var now = clock.instant();
+        var since = readySince.computeIfAbsent(docket.number(), n -> now);
+        if (docket.automatic().isEmpty() || docket.consent().isEmpty()) {
+            return false;
+        }
+        var automatic = docket.automatic().get();
+        var moment =
+                automatic.daily().isPresent() ? lastTime(now, automatic.daily().get()) : since;
+        return !moment.isBefore(automatic.since())
+                && lastRun.filter(run -> !run.isBefore(moment)).isEmpty();
+    }
+
+    private Instant lastTime(Instant now, LocalTime daily) {
+        var today = now.atZone(zone).toLocalDate().atTime(daily).atZone(zone).toInstant();
+        return today.isAfter(now)
+                ? now.atZone(zone)
+                        .toLocalDate()
+                        .minusDays(1)
+                        .atTime(daily)
+                        .atZone(zone)
+                        .toInstant()
+                : today;
+    }
+}

@@ -1,0 +1,174 @@
+package app.custodex.link;
+
+import app.custodex.base.Json;
+import app.custodex.base.Problem;
+import app.custodex.base.ProblemException;
+import com.fasterxml.jackson.core.type.TypeReference;
+import java.io.IOException;
+import java.io.InputStream;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
+import java.time.Duration;
+import java.time.ZoneId;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/**
+ * One copy in a Loft account. {@code POST sign-in} sends a one-time code to the customer, {@code POST code} takes it and gives a
+ * token, {@code GET copies} lists what the account holds; each copy is a tree below {@code copies/ID/files/}. The token lives in
+ * memory only.
+ */
+public final class LoftLink implements PhoneLink {
+    private static final Duration ANSWER_TIME = Duration.ofSeconds(5);
+
+    private final String identifier;
+    private final String name;
+    private final URI address;
+    private final HttpClient http = HttpPhoneLink.client();
+    private volatile Optional<String> account = Optional.empty();
+    private volatile Optional<String> token = Optional.empty();
+    private volatile Optional<Chosen> chosen = Optional.empty();
+
+    private record Chosen(LoftCopy copy, DavClient files) {}
+
+    /** @param address where Loft answers, ending in "/" */
+    public LoftLink(String identifier, String name, URI address) {
+        this.identifier = identifier;
+        this.name = name;
+        this.address = address;
+    }
+
+    private void dress(HttpRequest.Builder request) {
+        token.ifPresent(value -> request.header("Authorization", "Bearer " + value));
+    }
+
+    private HttpResponse<InputStream> ask(String path, Optional<Map<String, String>> body) throws LinkException {
+        var request = HttpRequest.newBuilder(address.resolve(path)).timeout(ANSWER_TIME);
+        dress(request);
+        try {
+            if (body.isPresent()) {
+                request.POST(HttpRequest.BodyPublishers.ofByteArray(Json.LINE.writeValueAsBytes(body.get())));
+            }
+        } catch (IOException e) {
+            throw new IllegalStateException("text can always be written as JSON", e);
+        }
+        return DavClient.send(http, request, "Loft");
+    }
+
+    /** Has a one-time code sent to the account's owner. */
+    public void signIn(String newAccount) throws IOException {
+        var response = ask("sign-in", Optional.of(Map.of("account", newAccount)));
+        DavClient.close(response.body());
+        if (response.statusCode() != 202) {
+            throw new ProblemException(Problem.failure(
+                    newAccount, "Loft knows no such account", "Ask the customer how the account is written"));
+        }
+        account = Optional.of(newAccount);
+        token = Optional.empty();
+        chosen = Optional.empty();
+    }
+
+    /** Hands in the code that the owner received. */
+    public void code(String code) throws IOException {
+        var response = ask("code", Optional.of(Map.of("account", account.orElse(""), "code", code.strip())));
+        var body = DavClient.bytes(response, "Loft");
+        if (response.statusCode() != 200) {
+            if (response.statusCode() == 429) {
+                account = Optional.empty();
+            }
+            throw new ProblemException(Problem.failure(
+                    account.orElse("The account"),
+                    "Loft does not take this code",
+                    account.isPresent()
+                            ? "Compare it with the customer's message and enter it again"
+                            : "It was wrong too often; have a new one sent"));
+        }
+        token = Optional.of(new String(body, StandardCharsets.US_ASCII).strip());
+    }
+
+    /** What the account holds, the newest first. */
+    public List<LoftCopy> copies() throws IOException {
+        var response = ask("copies", Optional.empty());
+        var body = DavClient.bytes(response, "Loft");
+        if (response.statusCode() != 200) {
+            token = Optional.empty();
+            throw new LinkException.NotReady(name);
+        }
+        return Json.LINE.readValue(body, new TypeReference<List<LoftCopy>>() {});
+    }
+
+    /** Chooses which copy is fetched. */
+    public void choose(LoftCopy copy) {
+        var tree = address.resolve("copies/" + copy.id() + "/files/");
+        chosen = Optional.of(new Chosen(copy, new DavClient(http, tree, this::dress, copy::title)));
+    }
+
+    @Override
+    public PhoneStatus status() throws LinkException {
+        var done = EnumSet.noneOf(ReadinessStep.class);
+        var response = ask("copies", Optional.empty());
+        DavClient.close(response.body());
+        done.add(ReadinessStep.REACH);
+        if (response.statusCode() == 200) {
+            done.addAll(List.of(ReadinessStep.SIGN_IN, ReadinessStep.CODE));
+            chosen.ifPresent(copy -> done.add(ReadinessStep.CHOOSE_COPY));
+        } else if (account.isPresent()) {
+            done.add(ReadinessStep.SIGN_IN);
+        }
+        boolean ready = done.contains(ReadinessStep.CHOOSE_COPY);
+        return new PhoneStatus(
+                Family.LOFT,
+                name,
+                done,
+                Optional.empty(),
+                ready ? chosen.map(this::identity) : Optional.empty(),
+                List.of(),
+                List.of());
+    }
+
+    /** Copies of one account are stacks of their own: each is another phone, or another app. */
+    private PhoneIdentity identity(Chosen choice) {
+        var copy = choice.copy();
+        return new PhoneIdentity(
+                identifier + "-" + copy.id(),
+                copy.title(),
+                copy.family(),
+                "Loft copy",
+                "",
+                "",
+                account.orElse(""),
+                "",
+                ZoneId.of("UTC"),
+                copy.bytes(),
+                copy.bytes());
+    }
+
+    private Chosen chosen() throws LinkException {
+        return chosen.orElseThrow(() -> new LinkException.NotReady(name));
+    }
+
+    @Override
+    public List<Listed> list(PhonePath folder) throws LinkException {
+        return chosen().files().list(folder);
+    }
+
+    @Override
+    public PhoneContent open(PhonePath file, long offset) throws LinkException {
+        return chosen().files().open(file, offset);
+    }
+
+    @Override
+    public Kind kindOf(PhonePath file) {
+        return chosen.map(choice -> Layout.kindOf(choice.copy().family(), file)).orElse(Kind.OTHER);
+    }
+
+    @Override
+    public void close() {
+        http.shutdownNow();
+    }
+}

@@ -1,0 +1,127 @@
+package app.custodex.link;
+
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.nio.CharBuffer;
+import java.nio.charset.StandardCharsets;
+import java.time.Duration;
+import java.util.Arrays;
+import java.util.Base64;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.concurrent.Executors;
+
+/**
+ * Any WebDAV address (RFC 4918) over TLS. Its certificate is trusted by a person at the first pairing and has to stay the same; the
+ * password lives in memory only.
+ */
+public final class WebDavLink extends PlainLink {
+    private static final Duration ANSWER_TIME = Duration.ofSeconds(5);
+
+    private final URI address;
+    private final PinnedCertificate certificate;
+    private final HttpClient http;
+    private final DavClient files;
+    private volatile Optional<Account> account = Optional.empty();
+
+    private record Account(String user, char[] password) {}
+
+    /**
+     * @param address beginning with "https:" and ending in "/"
+     * @param trusted the certificate's fingerprint that was accepted earlier: SHA-256 in hexadecimal
+     */
+    public WebDavLink(String identifier, String name, URI address, Optional<String> trusted) {
+        super(Family.WEBDAV, new SourceName(identifier, name));
+        this.address = address;
+        this.certificate = new PinnedCertificate(trusted);
+        this.http = HttpClient.newBuilder()
+                .version(HttpClient.Version.HTTP_1_1)
+                .connectTimeout(Duration.ofSeconds(5))
+                .sslContext(certificate.context())
+                .followRedirects(HttpClient.Redirect.NEVER) // a password goes nowhere else
+                .executor(Executors.newVirtualThreadPerTaskExecutor())
+                .build();
+        this.files = new DavClient(http, address, this::dress, () -> name);
+    }
+
+    /** Basic authentication (RFC 7617), which is safe only inside TLS with the right other end; there is no other here. */
+    private void dress(HttpRequest.Builder request) {
+        account.ifPresent(known -> {
+            var pair =
+                    StandardCharsets.UTF_8.encode(CharBuffer.wrap(known.user() + ":" + new String(known.password())));
+            var encoded = StandardCharsets.ISO_8859_1.decode(Base64.getEncoder().encode(pair));
+            request.header("Authorization", "Basic " + encoded);
+        });
+    }
+
+    /** Of the certificate that the server shows, for a person to compare; empty until it was asked once. */
+    public Optional<String> fingerprint() {
+        return certificate.seen();
+    }
+
+    /** Whether the certificate that the server showed last is the one that was accepted. */
+    public boolean trusted() {
+        return certificate.accepted();
+    }
+
+    /** Accepts the certificate with this fingerprint from now on. */
+    public void trust(String fingerprint) {
+        certificate.trust(fingerprint);
+    }
+
+    /** Copies the password; the caller wipes its own. */
+    public void signIn(String user, char[] password) {
+        account.ifPresent(before -> Arrays.fill(before.password(), '\0'));
+        account = Optional.of(new Account(user, password.clone()));
+    }
+
+    @Override
+    public PhoneStatus status() {
+        var done = EnumSet.noneOf(ReadinessStep.class);
+        int code;
+        try {
+            code = probe();
+        } catch (LinkException e) {
+            if (certificate.seen().isPresent() && !certificate.accepted()) {
+                done.add(ReadinessStep.REACH);
+            }
+            return status(done, address.toString(), 0, 0);
+        }
+        done.add(ReadinessStep.REACH);
+        done.add(ReadinessStep.CERTIFICATE);
+        if (code == 207) {
+            done.add(ReadinessStep.SIGN_IN);
+        }
+        return status(done, address.toString(), 0, 0);
+    }
+
+    /** Asks about the root alone. */
+    private int probe() throws LinkException {
+        var request = HttpRequest.newBuilder(address)
+                .timeout(ANSWER_TIME)
+                .header("Depth", "0")
+                .method("PROPFIND", HttpRequest.BodyPublishers.noBody());
+        dress(request);
+        var response = DavClient.send(http, request, name().name());
+        DavClient.bytes(response, name().name());
+        return response.statusCode();
+    }
+
+    @Override
+    public List<Listed> list(PhonePath folder) throws LinkException {
+        return files.list(folder);
+    }
+
+    @Override
+    public PhoneContent open(PhonePath file, long offset) throws LinkException {
+        return files.open(file, offset);
+    }
+
+    @Override
+    public void close() {
+        http.shutdownNow();
+        account.ifPresent(known -> Arrays.fill(known.password(), '\0'));
+    }
+}

@@ -1,0 +1,71 @@
+package app.custodex.strongroom;
+
+import app.custodex.link.Kind;
+import app.custodex.link.PhonePath;
+import java.io.IOException;
+import java.util.Collection;
+import java.util.EnumSet;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+
+/**
+ * What a phone's layers hold together: of each kind the state in the newest layer that took it in full, with what newer layers
+ * have of it. Items whose stored copy is known to be damaged are left out, so that they are copied anew.
+ */
+public final class Below {
+    private final Map<PhonePath, ManifestItem> items = new HashMap<>();
+    private final Map<String, ManifestItem.Place> byDigest = new HashMap<>();
+    private final Set<Kind> open = EnumSet.allOf(Kind.class);
+
+    Below() {}
+
+    /** What a phone without layers has below. */
+    public static Below nothing() {
+        return new Below();
+    }
+
+    /** Whether layers further down could still add something. */
+    boolean wanting() {
+        return !open.isEmpty();
+    }
+
+    /** Adds what the next layer down holds. */
+    void add(StoredLayer layer, Optional<CheckReport> lastCheck) throws IOException {
+        var damaged = new HashSet<String>();
+        var hit = new HashSet<PhonePath>();
+        lastCheck.ifPresent(report -> {
+            report.damage().forEach(damage -> damaged.add(damage.subject()));
+            hit.addAll(report.items());
+        });
+        layer.forEach(item -> {
+            var place = item.place();
+            if (place.isEmpty() || !open.contains(item.kind())) {
+                return;
+            }
+            boolean suspect = damaged.contains(place.get().content());
+            if (suspect && (hit.isEmpty() || hit.contains(item.path()))) {
+                return;
+            }
+            items.putIfAbsent(item.path(), item);
+            if (!suspect) {
+                byDigest.putIfAbsent(item.digest(), place.get());
+            }
+        });
+        open.removeAll(layer.record().whole());
+    }
+
+    public Optional<ManifestItem> find(PhonePath path) {
+        return Optional.ofNullable(items.get(path));
+    }
+
+    Optional<ManifestItem.Place> place(String digest) {
+        return Optional.ofNullable(byDigest.get(digest));
+    }
+
+    public Collection<ManifestItem> items() {
+        return items.values();
+    }
+}

@@ -1,0 +1,233 @@
+package app.custodex.desktop;
+
+import app.custodex.app.BackupJob;
+import app.custodex.app.BackupJob.Outcome;
+import app.custodex.app.Custodex;
+import app.custodex.backup.BackupRequest;
+import app.custodex.backup.BackupResult;
+import app.custodex.base.CancelToken;
+import app.custodex.base.ProblemException;
+import app.custodex.docket.AutomaticRuns;
+import app.custodex.docket.Docket;
+import app.custodex.docket.RouteStep;
+import app.custodex.seal.Passphrase;
+import app.custodex.strongroom.StoredPhone.Seal;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import javafx.animation.Animation;
+import javafx.animation.KeyFrame;
+import javafx.animation.Timeline;
+import javafx.application.Platform;
+
+/** Starts and stops backups, by hand and by themselves, and looks phones over before. On the interface thread only. */
+public final class BackupDesk {
+    /** A cable that was knocked out is usually back within minutes; a copy waits that long before it gives up. */
+    private static final Duration PATIENCE = Duration.ofHours(2);
+
+    private static final javafx.util.Duration TICK = javafx.util.Duration.millis(250);
+    private static final javafx.util.Duration LOOK_FOR_DUE = javafx.util.Duration.seconds(1);
+
+    private final Desk desk;
+    private final Custodex custodex;
+    private final AutomaticRuns automatic;
+    private final Set<BayModel> looking = new HashSet<>();
+    private final Set<BayModel> lookedInVain = new HashSet<>();
+    private final Timeline ticker = new Timeline(new KeyFrame(TICK, event -> tick()));
+    private final Timeline due = new Timeline(new KeyFrame(LOOK_FOR_DUE, event -> startWhatIsDue()));
+
+    BackupDesk(Desk desk) {
+        this.desk = desk;
+        this.custodex = desk.custodex();
+        this.automatic = new AutomaticRuns(custodex.clock(), desk.words().zone());
+        ticker.setCycleCount(Animation.INDEFINITE);
+        due.setCycleCount(Animation.INDEFINITE);
+    }
+
+    /** Begins to start what dockets ask for. */
+    void start() {
+        due.play();
+    }
+
+    /** Lists what is on a phone and compares it with what is stored, unless that is being done. */
+    public void lookOver(BayModel bay) {
+        if (!bay.ready() || bay.progress().get().isPresent() || !looking.add(bay)) {
+            return;
+        }
+        boolean sealed = bay.seal().get() != Seal.NONE;
+        lookedInVain.add(bay);
+        desk.work()
+                .start(
+                        bay.bay().source().name(),
+                        () -> custodex.survey(bay.bay(), sealed, new CancelToken()),
+                        found -> {
+                            lookedInVain.remove(bay);
+                            bay.survey().set(Optional.of(found));
+                        },
+                        () -> {
+                            looking.remove(bay);
+                            desk.changed();
+                        });
+    }
+
+    /** Whether a phone is being looked over. */
+    public boolean lookingOver(BayModel bay) {
+        return looking.contains(bay);
+    }
+
+    /** Whether looking it over failed; it is not tried again by itself until something changes. */
+    public boolean lookedInVain(BayModel bay) {
+        return lookedInVain.contains(bay) && !looking.contains(bay);
+    }
+
+    /** What was found holds no longer. */
+    public void forgetSurvey(BayModel bay) {
+        lookedInVain.remove(bay);
+        bay.survey().set(Optional.empty());
+    }
+
+    public boolean canStart(BayModel bay) {
+        return bay.ready()
+                && bay.progress().get().isEmpty()
+                && bay.seal().get() != Seal.CLOSED
+                && !bay.selection().get().kinds().isEmpty()
+                && bay.docket().get().flatMap(Docket::consent).isPresent();
+    }
+
+    /** Starts the backup of what was chosen. */
+    public void start(BayModel bay) {
+        if (canStart(bay)) {
+            var request = BackupRequest.everything(PATIENCE, Custodex.TOOL)
+                    .with(bay.selection().get())
+                    .readingEverything(bay.readEverything().get());
+            start(bay, request, false);
+        }
+    }
+
+    private void start(BayModel bay, BackupRequest request, boolean byItself) {
+        BackupJob job;
+        try {
+            job = custodex.backUp(bay.bay(), bay.docket().get(), request, byItself);
+        } catch (ProblemException e) {
+            desk.work().tell(e.problem());
+            return;
+        }
+        bay.job(Optional.of(job));
+        bay.outcome().set(Optional.empty());
+        bay.progress().set(Optional.of(job.progress()));
+        bay.step().set(RouteStep.BACK_UP);
+        desk.changed();
+        ticker.play();
+        job.outcome().thenAccept(outcome -> Platform.runLater(() -> ended(bay, outcome)));
+    }
+
+    private void startWhatIsDue() {
+        for (var bay : desk.bays()) {
+            var docket = bay.docket().get();
+            if (docket.isPresent()
+                    && automatic.due(
+                            docket.get(),
+                            bay.ready(),
+                            custodex.runs().last(docket.get().number()))
+                    && canStart(bay)) {
+                start(bay, Custodex.automaticRequest(), true);
+            }
+        }
+    }
+
+    public void stop(BayModel bay) {
+        bay.job().ifPresent(BackupJob::stop);
+    }
+
+    private void tick() {
+        desk.bays().forEach(bay -> bay.job().ifPresent(job -> bay.progress().set(Optional.of(job.progress()))));
+        desk.changed();
+    }
+
+    private void ended(BayModel bay, Outcome outcome) {
+        bay.job(Optional.empty());
+        bay.progress().set(Optional.empty());
+        bay.outcome().set(Optional.of(outcome));
+        forgetSurvey(bay);
+        bay.docket().get().flatMap(d -> custodex.dockets().find(d.number())).ifPresent(d -> desk.showDocket(bay, d));
+        if (desk.bays().stream().allMatch(b -> b.job().isEmpty())) {
+            ticker.stop();
+        }
+        desk.refreshHoldings();
+        result(bay)
+                .ifPresent(result -> desk.work()
+                        .start(
+                                "Reading layer " + result.layer().number(),
+                                () -> {
+                                    custodex.catalogue(
+                                            result.layer().phone().identifier(),
+                                            result.layer().number(),
+                                            desk.words().locale());
+                                    return result;
+                                },
+                                read -> {}));
+        desk.changed();
+    }
+
+    /** The result of the last backup, if it came to one. */
+    public static Optional<BackupResult> result(BayModel bay) {
+        return bay.outcome().get().orElse(null) instanceof Outcome.Done done
+                ? Optional.of(done.result())
+                : Optional.empty();
+    }
+
+    private interface SealAction {
+        void run() throws Exception;
+    }
+
+    private void onSeal(BayModel bay, SealAction action, Runnable ended) {
+        desk.work()
+                .start(
+                        bay.bay().source().name(),
+                        () -> {
+                            action.run();
+                            return bay;
+                        },
+                        done -> {
+                            forgetSurvey(bay);
+                            desk.refreshHoldings();
+                        },
+                        ended);
+    }
+
+    /** Seals the stack of a phone that has no layer yet. Closes the passphrase. */
+    public void seal(BayModel bay, Passphrase passphrase, Runnable ended) {
+        bay.phone()
+                .ifPresent(phone -> onSeal(
+                        bay,
+                        () -> {
+                            try (passphrase) {
+                                custodex.strongroom().seal(phone, passphrase);
+                            }
+                        },
+                        ended));
+    }
+
+    /** Takes back a seal under which nothing is stored yet. */
+    public void unseal(BayModel bay) {
+        bay.phone().ifPresent(phone -> onSeal(bay, () -> custodex.strongroom().unseal(phone), () -> {}));
+    }
+
+    /** Whether any copy is under way. */
+    public boolean copying() {
+        return custodex.copying();
+    }
+
+    /** Ends everything that runs; what is done is kept. Blocks until it is safe. */
+    void close() {
+        ticker.stop();
+        due.stop();
+        List<BackupJob> running = new ArrayList<>();
+        desk.bays().forEach(bay -> bay.job().ifPresent(running::add));
+        running.forEach(BackupJob::stop);
+        running.forEach(job -> job.outcome().join());
+    }
+}

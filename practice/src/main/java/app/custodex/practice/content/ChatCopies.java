@@ -1,0 +1,129 @@
+package app.custodex.practice.content;
+
+import app.custodex.link.Kind;
+import com.exceptionfactory.jagged.framework.stream.StandardEncryptingChannelFactory;
+import com.exceptionfactory.jagged.x25519.X25519KeyPairGenerator;
+import com.exceptionfactory.jagged.x25519.X25519RecipientStanzaWriterFactory;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.nio.ByteBuffer;
+import java.nio.channels.Channels;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.security.GeneralSecurityException;
+import java.sql.Connection;
+import java.sql.DriverManager;
+import java.sql.SQLException;
+import java.time.LocalDateTime;
+import java.time.ZoneOffset;
+import java.util.List;
+
+/** The copies that the two chat apps write on a phone when they are told to. */
+public final class ChatCopies {
+    private static final LocalDateTime WRITTEN = LocalDateTime.of(2026, 1, 18, 20, 30);
+
+    private record Line(String chat, String from, LocalDateTime at, String text) {}
+
+    private static final List<Line> LINES = List.of(
+            new Line("Skerrow choir", "Ama Brigg", LocalDateTime.of(2026, 1, 8, 18, 2), "Tour bus: ten past SIX"),
+            new Line("Skerrow choir", "Halvard Rook", LocalDateTime.of(2026, 1, 8, 18, 4), "In the morning?"),
+            new Line("Skerrow choir", "Ama Brigg", LocalDateTime.of(2026, 1, 8, 18, 5), "In the morning, Halvard 🎶"),
+            new Line("Boat", "Jorun Tasch", LocalDateTime.of(2026, 1, 12, 17, 50), "3,900 and I take her tonight"),
+            new Line("Boat", "Fenna Rook", LocalDateTime.of(2026, 1, 12, 17, 52), "Sold. Bring a bucket"));
+
+    private ChatCopies() {}
+
+    /** A new key for an owner's Burrow: an age identity (age-encryption.org/v1) with its recipient, as text. */
+    public static String newKey() throws IOException {
+        try {
+            var pair = new X25519KeyPairGenerator().generateKeyPair();
+            return pair.getPrivate() + " " + pair.getPublic();
+        } catch (GeneralSecurityException e) {
+            throw new IOException(e);
+        }
+    }
+
+    /**
+     * Writes an app's copy.
+     *
+     * @param burrowKey as {@link #newKey} gave it
+     */
+    public static void write(Kind app, Path folder, String burrowKey) throws IOException {
+        Files.createDirectories(folder);
+        if (app == Kind.BURROW) {
+            var file = folder.resolve("copy.jsonl.age");
+            Files.write(file, encrypted(lines(), burrowKey.substring(burrowKey.indexOf(' ') + 1)));
+            Clips.stamp(file, WRITTEN);
+        } else {
+            kitewire(folder.resolve("kitewire.db"));
+            Clips.put("harbour.webp", folder.resolve("media/0001.webp"), WRITTEN);
+        }
+    }
+
+    private static byte[] lines() {
+        var text = new StringBuilder();
+        for (var line : LINES) {
+            text.append("{\"chat\":\"%s\",\"from\":\"%s\",\"at\":%d,\"text\":\"%s\"}\n"
+                    .formatted(line.chat(), line.from(), millis(line.at()), line.text()));
+        }
+        return text.toString().getBytes(StandardCharsets.UTF_8);
+    }
+
+    private static long millis(LocalDateTime at) {
+        return at.toInstant(ZoneOffset.ofHours(1)).toEpochMilli();
+    }
+
+    private static byte[] encrypted(byte[] plain, String recipient) throws IOException {
+        var bytes = new ByteArrayOutputStream();
+        try (var out = new StandardEncryptingChannelFactory()
+                .newEncryptingChannel(
+                        Channels.newChannel(bytes),
+                        List.of(X25519RecipientStanzaWriterFactory.newRecipientStanzaWriter(recipient)))) {
+            for (var left = ByteBuffer.wrap(plain); left.hasRemaining(); ) {
+                out.write(left);
+            }
+        } catch (GeneralSecurityException e) {
+            throw new IOException(e);
+        }
+        return bytes.toByteArray();
+    }
+
+    private static void kitewire(Path file) throws IOException {
+        Files.deleteIfExists(file);
+        try (var db = DriverManager.getConnection("jdbc:sqlite:" + file)) {
+            try (var sql = db.createStatement()) {
+                sql.executeUpdate("CREATE TABLE chat (id INTEGER PRIMARY KEY, title TEXT, is_group INTEGER)");
+                sql.executeUpdate(
+                        "CREATE TABLE message (id INTEGER PRIMARY KEY, chat INTEGER, sender TEXT, at INTEGER, body TEXT,"
+                                + " reply_to INTEGER, edited_at INTEGER, deleted INTEGER, media TEXT)");
+                sql.executeUpdate("CREATE TABLE reaction (message INTEGER, person TEXT, sign TEXT)");
+                sql.executeUpdate(
+                        "CREATE TABLE call (id INTEGER PRIMARY KEY, chat INTEGER, at INTEGER, seconds INTEGER)");
+                sql.executeUpdate("INSERT INTO chat VALUES (1, 'Skerrow choir', 1), (2, 'Boat', 0)");
+                sql.executeUpdate("INSERT INTO reaction VALUES (3, 'Halvard Rook', '👍')");
+                sql.executeUpdate("INSERT INTO call VALUES (1, 2, %d, 312)".formatted(millis(WRITTEN)));
+            }
+            messages(db);
+        } catch (SQLException e) {
+            throw new IOException(e);
+        }
+        Clips.stamp(file, WRITTEN);
+    }
+
+    private static void messages(Connection db) throws SQLException {
+        try (var insert = db.prepareStatement("INSERT INTO message VALUES (?, ?, ?, ?, ?, ?, NULL, 0, ?)")) {
+            for (int i = 0; i < LINES.size(); i++) {
+                var line = LINES.get(i);
+                insert.setInt(1, i + 1);
+                insert.setInt(2, line.chat().equals("Boat") ? 2 : 1);
+                insert.setString(3, line.from());
+                insert.setLong(4, millis(line.at()));
+                insert.setString(5, line.text());
+                insert.setObject(6, i == 2 ? 2 : null);
+                insert.setString(7, i == 3 ? "media/0001.webp" : "");
+                insert.executeUpdate();
+            }
+        }
+    }
+}
