@@ -83,17 +83,11 @@ public final class BackupBench {
             }
             System.out.println(line);
         }
-        for (var way : Way.values()) {
-            System.out.printf(
-                    Locale.ROOT,
-                    "%s: median ratio of speeds %.2f%n",
-                    name(way),
-                    ratios.get(way).stream()
-                            .sorted()
-                            .skip(rounds / 2)
-                            .findFirst()
-                            .orElseThrow());
-        }
+        ratios.forEach((way, all) -> System.out.printf(
+                Locale.ROOT,
+                "%s: median ratio of speeds %.2f%n",
+                name(way),
+                all.stream().sorted().skip(all.size() / 2).findFirst().orElseThrow()));
         System.out.printf("heap at most %d MB%n", Runtime.getRuntime().totalMemory() >> 20);
     }
 

@@ -59,7 +59,8 @@ final class CheckCommand implements Callable<Integer> {
             var found = new ArrayList<Found>();
             for (var stored : phones(custodex)) {
                 unseal(custodex, stored);
-                var numbers = layer.map(List::of).orElseGet(() -> Checks.numbers(stored));
+                var numbers =
+                        layer.isPresent() ? List.of(LayerOption.number(stored, layer.get())) : Checks.numbers(stored);
                 custodex.checks()
                         .run(stored, numbers, n -> {}, new CancelToken())
                         .forEach(report -> found.add(new Found(stored, report)));

@@ -30,10 +30,14 @@ final class LayerOption {
     }
 
     int number(StoredPhone stored) throws ProblemException {
-        int number = layer.orElse(stored.newest().number());
+        return number(stored, layer.orElse(stored.newest().number()));
+    }
+
+    /** @throws ProblemException when the phone has no such layer */
+    static int number(StoredPhone stored, int number) throws ProblemException {
         if (number < 1 || number > stored.newest().number()) {
             throw new ProblemException(Problem.failure(
-                    phone,
+                    stored.identity().name(),
                     "There is no layer " + number,
                     "It has layers 1 to " + stored.newest().number()));
         }

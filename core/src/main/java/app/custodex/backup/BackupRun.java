@@ -17,6 +17,7 @@ import app.custodex.strongroom.LayerRecord;
 import app.custodex.strongroom.LayerRecord.Change;
 import app.custodex.strongroom.LayerRecord.KindTotal;
 import app.custodex.strongroom.ManifestItem;
+import app.custodex.strongroom.StoredLayer;
 import app.custodex.strongroom.Strongroom;
 import java.io.IOException;
 import java.time.Clock;
@@ -346,19 +347,32 @@ public final class BackupRun {
 
     private static List<Problem> problems(LayerDraft draft, BackupPlan plan) {
         var problems = new ArrayList<>(plan.refused());
+        problems.addAll(draft.below().problems());
         draft.items().forEach(item -> item.problem().ifPresent(problems::add));
         return problems;
     }
 
+    /** Reads the layer back, and with it those below that were damaged before and may have been mended by it. */
     private Optional<CheckReport> check(PhoneIdentity phone, int number) throws IOException {
-        try (var layer = strongroom.layer(phone.identifier(), number).orElseThrow()) {
-            var check = new LayerCheck(List.of(layer), clock);
+        var layers = new ArrayList<StoredLayer>();
+        try {
+            layers.add(strongroom.layer(phone.identifier(), number).orElseThrow());
+            for (var below : strongroom.mend(phone)) {
+                strongroom.layer(phone.identifier(), below).ifPresent(layers::add);
+            }
+            var check = new LayerCheck(layers, clock);
             meter.checking(check.size());
-            var report = check.run(meter::bytes, cancel).getFirst();
-            strongroom.checks().add(phone.identifier(), report);
-            return Optional.of(report);
+            var reports = check.run(meter::bytes, cancel);
+            for (var report : reports) {
+                strongroom.checks().add(phone.identifier(), report);
+            }
+            return Optional.of(reports.getFirst());
         } catch (CancellationException stopped) {
             return Optional.empty(); // the layer is published all the same, only not checked yet
+        } finally {
+            for (var layer : layers) {
+                layer.close();
+            }
         }
     }
 }

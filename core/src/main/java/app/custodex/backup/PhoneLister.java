@@ -60,6 +60,9 @@ final class PhoneLister {
                 found.accept(members.size());
                 return members;
             } catch (LinkException.Item e) {
+                if (folder.equals(PhonePath.ROOT)) {
+                    throw e; // nothing at all can be seen: that is no empty phone
+                }
                 return List.of(new Listed.Closed(folder, e.problem()));
             } catch (LinkException e) {
                 gate.awaitPhone(e);

@@ -70,7 +70,7 @@ public final class ArchiveLink extends PlainLink {
                 throw new LinkException.Lost(name().name(), e);
             }
             throw new LinkException.Item(
-                    PhonePath.ROOT,
+                    new PhonePath(name().name()),
                     "This is no ZIP archive and no uncompressed TAR archive, or it is damaged",
                     "Unpack it with the program that made it, and add the folder instead",
                     e);

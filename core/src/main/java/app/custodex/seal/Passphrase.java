@@ -37,9 +37,9 @@ public final class Passphrase implements AutoCloseable {
         borrower.take(characters);
     }
 
-    /** A view for estimators; no copy of it must be kept. */
-    CharSequence view() {
-        return CharBuffer.wrap(characters);
+    /** A copy for estimators, which wipe what they were given. */
+    CharSequence copy() {
+        return CharBuffer.wrap(characters.clone());
     }
 
     /** UTF-8, as the age program reads it from a terminal; the caller wipes it. */

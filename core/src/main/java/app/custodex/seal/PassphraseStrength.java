@@ -26,7 +26,7 @@ public record PassphraseStrength(int level, String time, List<String> advice) {
 
     /** @param known words that a guesser would try first: the customer's name, the phone's name */
     public static PassphraseStrength of(Passphrase passphrase, List<String> known) {
-        var measured = ESTIMATOR.measure(passphrase.view(), known);
+        var measured = ESTIMATOR.measure(passphrase.copy(), known);
         try {
             var advice = new ArrayList<String>();
             var feedback = measured.getFeedback();

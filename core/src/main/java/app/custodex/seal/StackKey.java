@@ -28,6 +28,7 @@ import java.util.regex.Pattern;
  * the form that {@code age-keygen} writes, so {@code age -d} opens it and {@code age -d -i} everything else.
  */
 public final class StackKey {
+    private static final String SEALED_BY_PASSPHRASE = "age-encryption.org/v1\n-> scrypt ";
     private static final Pattern IDENTITY = Pattern.compile("AGE-SECRET-KEY-1[0-9A-Z]+");
     private static final Pattern RECIPIENT = Pattern.compile("# public key: (age1[0-9a-z]+)");
 
@@ -57,8 +58,12 @@ public final class StackKey {
 
     /** The key as an age file that the passphrase opens. Takes about a second and 256 MiB. */
     public byte[] sealed(Passphrase passphrase) throws IOException {
-        return encrypt(
-                written.getBytes(StandardCharsets.US_ASCII), ScryptStanza.writer(passphrase, ScryptStanza.WORK_FACTOR));
+        return sealed(passphrase, ScryptStanza.WORK_FACTOR);
+    }
+
+    /** @param workFactor the power of two that is scrypt's N */
+    byte[] sealed(Passphrase passphrase, int workFactor) throws IOException {
+        return encrypt(written.getBytes(StandardCharsets.US_ASCII), ScryptStanza.writer(passphrase, workFactor));
     }
 
     /**
@@ -68,6 +73,9 @@ public final class StackKey {
      * @throws IOException when the file is damaged, which can't always be told from a wrong passphrase
      */
     public static Optional<StackKey> open(byte[] sealed, Passphrase passphrase) throws IOException {
+        if (!new String(sealed, StandardCharsets.ISO_8859_1).startsWith(SEALED_BY_PASSPHRASE)) {
+            throw new IOException("not an age file under a passphrase");
+        }
         try {
             var plain = decrypt(sealed, ScryptStanza.reader(passphrase));
             return Optional.of(new StackKey(new String(plain, StandardCharsets.US_ASCII)));

@@ -1,12 +1,16 @@
 package app.custodex.strongroom;
 
+import app.custodex.base.Problem;
+import app.custodex.base.ProblemException;
 import app.custodex.link.Kind;
 import app.custodex.link.PhonePath;
 import java.io.IOException;
+import java.util.ArrayList;
 import java.util.Collection;
 import java.util.EnumSet;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -18,6 +22,7 @@ import java.util.Set;
 public final class Below {
     private final Map<PhonePath, ManifestItem> items = new HashMap<>();
     private final Map<String, ManifestItem.Place> byDigest = new HashMap<>();
+    private final List<Problem> problems = new ArrayList<>();
     private final Set<Kind> open = EnumSet.allOf(Kind.class);
 
     Below() {}
@@ -40,21 +45,34 @@ public final class Below {
             report.damage().forEach(damage -> damaged.add(damage.subject()));
             hit.addAll(report.items());
         });
-        layer.forEach(item -> {
-            var place = item.place();
-            if (place.isEmpty() || !open.contains(item.kind())) {
-                return;
-            }
-            boolean suspect = damaged.contains(place.get().content());
-            if (suspect && (hit.isEmpty() || hit.contains(item.path()))) {
-                return;
-            }
-            items.putIfAbsent(item.path(), item);
-            if (!suspect) {
-                byDigest.putIfAbsent(item.digest(), place.get());
-            }
-        });
+        try {
+            layer.forEach(item -> add(item, damaged, hit));
+        } catch (ProblemException e) {
+            // Without its list of items a layer gives nothing; what it held is copied anew, or found further down.
+            problems.add(e.problem());
+            return;
+        }
         open.removeAll(layer.record().whole());
+    }
+
+    private void add(ManifestItem item, Set<String> damaged, Set<PhonePath> hit) {
+        var place = item.place();
+        if (place.isEmpty() || !open.contains(item.kind())) {
+            return;
+        }
+        boolean suspect = damaged.contains(place.get().content());
+        if (suspect && (hit.isEmpty() || hit.contains(item.path()))) {
+            return;
+        }
+        items.putIfAbsent(item.path(), item);
+        if (!suspect) {
+            byDigest.putIfAbsent(item.digest(), place.get());
+        }
+    }
+
+    /** Layers whose list of items could not be read. */
+    public List<Problem> problems() {
+        return List.copyOf(problems);
     }
 
     public Optional<ManifestItem> find(PhonePath path) {

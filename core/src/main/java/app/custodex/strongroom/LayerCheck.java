@@ -198,7 +198,7 @@ public final class LayerCheck {
         }
         layer.inventoryDamage().ifPresent(what -> damage.put(Inventory.NAME, damage(Inventory.NAME, what)));
         var hit = new ArrayList<PhonePath>();
-        if (!torn.isEmpty()) {
+        if (!torn.isEmpty() && listed(layer)) {
             layer.forEach(item -> item.place().filter(torn::contains).ifPresent(place -> {
                 hit.add(item.path());
                 damage.computeIfAbsent(
@@ -213,6 +213,16 @@ public final class LayerCheck {
                 List.copyOf(damage.values()),
                 hit,
                 layer.key().isPresent());
+    }
+
+    /** Whether its list of items can be read; when not, that file is among the damaged ones. */
+    private static boolean listed(StoredLayer layer) {
+        try {
+            layer.forEach(item -> {});
+            return true;
+        } catch (IOException e) {
+            return false;
+        }
     }
 
     private static Problem damage(String content, String what) {

@@ -345,11 +345,17 @@ public final class LayerDraft implements Closeable {
         disk.delete(work);
     }
 
-    /** OCFL stores content once an object: what an older layer has already, this one refers to by its digest. */
+    /**
+     * OCFL stores content once an object: what an older layer has already, this one refers to by its digest. The new copy takes
+     * the place of the old one, byte for byte the same, so that an old one which was damaged is mended by it.
+     */
     private void dropWhatIsStoredBelow() throws IOException {
         for (var file : fresh.entrySet()) {
-            if (inventory.contentPath(file.getValue()).isPresent()) {
-                disk.delete(content.resolve(file.getKey()));
+            var there = inventory.contentPath(file.getValue());
+            if (there.isPresent()) {
+                var older = object.root().resolve(there.get());
+                disk.move(content.resolve(file.getKey()), older);
+                disk.syncFolder(ObjectFolder.parent(older));
             }
         }
         boolean empty;

@@ -100,7 +100,7 @@ final class ObjectFolder {
         }
     }
 
-    private static Path parent(Path path) {
+    static Path parent(Path path) {
         var parent = path.getParent();
         if (parent == null) {
             throw new IllegalArgumentException(path + " has no parent");

@@ -18,6 +18,9 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.stream.Collectors;
 
 /**
  * All backups of a shop, in one folder: {@code objects} is the OCFL storage root, {@code work} holds unfinished layers,
@@ -302,6 +305,41 @@ public final class Strongroom {
             lock.close();
             throw e;
         }
+    }
+
+    /**
+     * Mends what earlier checks found damaged, as far as the newest layer has sound copies of it.
+     *
+     * @return the layers that were damaged; to be read back again
+     */
+    public List<Integer> mend(PhoneIdentity phone) throws IOException {
+        var object = object(phone.identifier());
+        var stack = stack(object.root());
+        var inventory = object.inventory();
+        var damaged = new TreeMap<Integer, Set<String>>();
+        checks.lasts(phone.identifier()).forEach((number, report) -> {
+            if (!report.sound() && number < inventory.headNumber()) {
+                damaged.put(
+                        number, report.damage().stream().map(Problem::subject).collect(Collectors.toSet()));
+            }
+        });
+        if (damaged.isEmpty() || stack.sealed()) {
+            return List.copyOf(damaged.keySet());
+        }
+        var work = root.resolve("work").resolve(stack.name());
+        try (var held = lockedFor(phone, stack);
+                var newest = stored(object, inventory, inventory.headNumber())) {
+            disk.createFolders(work);
+            for (var layer : damaged.entrySet()) {
+                try (var owner = stored(object, inventory, layer.getKey())) {
+                    new Mender(owner, newest, work, disk).mend(layer.getValue());
+                } catch (ProblemException unreadable) {
+                    // Its list of items is damaged itself; reading it back says so again.
+                }
+            }
+            disk.delete(work);
+        }
+        return List.copyOf(damaged.keySet());
     }
 
     private Closeable lockedFor(PhoneIdentity phone, Stack stack) throws IOException {

@@ -30,7 +30,7 @@ import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.atomic.AtomicLong;
 
 /** A phone in memory that can hold names which no file system of this computer would take, and that fails on demand. */
-public final class FakePhone implements PhoneLink {
+public class FakePhone implements PhoneLink {
     private record Stored(byte[] bytes, Instant modified, int version) {}
 
     private final Map<PhonePath, Stored> files = new LinkedHashMap<>();
@@ -188,8 +188,13 @@ public final class FakePhone implements PhoneLink {
         return listed;
     }
 
-    private static String etag(Stored stored) {
-        return "\"" + stored.version() + "\"";
+    private String etag(Stored stored) {
+        return etagOf(stored.version());
+    }
+
+    /** @param version counts up with each change of any file */
+    protected String etagOf(int version) {
+        return "\"" + version + "\"";
     }
 
     @Override

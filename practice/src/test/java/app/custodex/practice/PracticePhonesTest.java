@@ -19,6 +19,7 @@ import app.custodex.link.LinkException;
 import app.custodex.link.Listed;
 import app.custodex.link.PhonePath;
 import app.custodex.link.ReadinessStep;
+import app.custodex.link.Withheld;
 import java.io.IOException;
 import java.net.URI;
 import java.net.http.HttpClient;
@@ -86,7 +87,16 @@ class PracticePhonesTest {
         phone.plugIn();
         var link = new HttpPhoneLink(phone.address());
         assertTrue(link.status().readiness().ready());
+        link.promise(true);
+        openAll(phone);
         return link;
+    }
+
+    /** Brings everything within reach that an owner can bring there. */
+    private static void openAll(PracticePhone phone) {
+        for (var id : List.of("open-phone", "kitewire-here", "kitewire-write", "burrow-here", "burrow-write")) {
+            phone.taps().stream().filter(t -> t.id().equals(id)).findFirst().ifPresent(phone::tap);
+        }
     }
 
     private static void tap(PracticePhone phone, String id) {
@@ -226,6 +236,35 @@ class PracticePhonesTest {
     }
 
     @Test
+    void whatAPhoneDoesNotGiveIsSaidAndNotGiven() throws IOException {
+        phone(Family.OSTREL).makeReady();
+        phone(Family.OSTREL).plugIn();
+        try (var link = new HttpPhoneLink(phone(Family.OSTREL).address())) {
+            assertEquals(Withheld.SEALED_ONLY, withheld(link, Kind.WEB));
+            assertEquals(Withheld.NOT_WRITTEN, withheld(link, Kind.BURROW));
+            assertThrows(LinkException.Item.class, () -> link.open(new PhonePath("store/web/web.db"), 0));
+            link.promise(true);
+            link.open(new PhonePath("store/web/web.db"), 0).close();
+        }
+        phone(Family.PELLOW).makeReady();
+        phone(Family.PELLOW).plugIn();
+        try (var link = new HttpPhoneLink(phone(Family.PELLOW).address())) {
+            assertEquals(Withheld.OUT_OF_REACH, withheld(link, Kind.APPS));
+            assertThrows(LinkException.Item.class, () -> link.list(new PhonePath("App data/ferry-pass")));
+            tap(phone(Family.PELLOW), "open-phone");
+            assertFalse(link.list(new PhonePath("App data/ferry-pass")).isEmpty());
+        }
+    }
+
+    private static Withheld withheld(HttpPhoneLink link, Kind kind) throws LinkException {
+        return link.status().contents().stream()
+                .filter(count -> count.kind() == kind)
+                .findFirst()
+                .flatMap(KindCount::withheld)
+                .orElseThrow();
+    }
+
+    @Test
     void aLinkOutOfThePhoneIsListedAsALinkAndNotServed() throws IOException {
         Files.createSymbolicLink(folder.resolve("ostrel/files/escape"), Path.of("/etc"));
         try (var link = ready(Family.OSTREL)) {
@@ -324,7 +363,7 @@ class PracticePhonesTest {
         var loaded = folder.resolve("loaded");
         try (var table = new TableDrawer.Maker().open(loaded, new Contents(1, 300, 3_000_000, 10))) {
             assertEquals(2, table.phones().size());
-            try (var files = Files.walk(loaded.resolve("pellow/files/App data/blobs"))) {
+            try (var files = Files.walk(loaded.resolve("pellow/files/Shared/Blobs"))) {
                 var sizes = files.filter(Files::isRegularFile)
                         .mapToLong(f -> f.toFile().length())
                         .toArray();

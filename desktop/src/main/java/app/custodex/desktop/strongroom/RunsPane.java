@@ -21,7 +21,7 @@ final class RunsPane extends VBox {
     RunsPane(Desk desk) {
         super(8);
         var list = new ListView<>(
-                FXCollections.observableList(desk.custodex().runs().all().reversed()));
+                FXCollections.observableList(desk.custodex().runs().all()));
         list.setId("runs");
         list.setFixedCellSize(46);
         list.getStyleClass().add("pane-border");
