@@ -3,6 +3,7 @@ package app.custodex.desktop;
 import app.custodex.app.BackupJob;
 import app.custodex.app.BackupJob.Outcome;
 import app.custodex.app.Bay;
+import app.custodex.app.Source;
 import app.custodex.backup.BackupProgress;
 import app.custodex.backup.Selection;
 import app.custodex.backup.Survey;
@@ -39,6 +40,11 @@ public final class BayModel {
 
     public Bay bay() {
         return bay;
+    }
+
+    /** Whether it is a phone, rather than a folder, an archive or an account. */
+    public boolean isPhone() {
+        return bay.source().type() == Source.Type.PHONE;
     }
 
     public int number() {

@@ -62,7 +62,7 @@ public record BayState(Look look, Optional<Mark> mark, String headline, String d
             return calm("Ready", "Open a docket for it");
         }
         if (bay.layers().get().isEmpty()) {
-            return calm("Ready to be backed up", "Nothing of it is in the strongroom yet");
+            return calm("Ready to be backed up", "Nothing of it is kept yet");
         }
         var newest = bay.layers().get().getLast();
         var when = "Layer " + newest.record().number() + ", "

@@ -1,6 +1,5 @@
 package app.custodex.desktop;
 
-import app.custodex.app.Source;
 import app.custodex.desktop.Desk.Place;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.UserText;
@@ -96,7 +95,7 @@ final class BayStrip extends HBox {
             var name = bay.docket()
                     .get()
                     .map(Docket::customer)
-                    .or(() -> bay.bay().source().type() == Source.Type.PHONE
+                    .or(() -> bay.isPhone()
                             ? bay.status().get().map(s -> s.model())
                             : Optional.of(bay.bay().source().name()));
             who.setText("Bay " + bay.number()

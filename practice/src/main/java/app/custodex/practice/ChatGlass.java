@@ -47,7 +47,7 @@ final class ChatGlass {
     List<Tap> taps() {
         var taps = new ArrayList<Tap>();
         if (!done.contains(ChatStep.COPY_HERE)) {
-            taps.add(new Tap(id("here"), name() + ": keep copies on this phone"));
+            taps.add(new Tap(id("here"), name() + ": keep copies here"));
         } else if (!written()) {
             taps.add(new Tap(id("write"), name() + ": write a copy now"));
         }

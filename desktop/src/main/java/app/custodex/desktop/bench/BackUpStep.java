@@ -76,7 +76,10 @@ final class BackUpStep extends VBox {
             return;
         }
         if (result.isEmpty()) {
-            title.setText(bay.layers().get().isEmpty() ? "Back up the phone" : "Copy what is new");
+            title.setText(
+                    bay.layers().get().isEmpty()
+                            ? bay.isPhone() ? "Back up the phone" : "Back it up"
+                            : "Copy what is new");
             start.setText(bay.layers().get().isEmpty() ? "Back up" : "Back up what is new");
             put(before);
             before.refresh();

@@ -8,7 +8,9 @@ import app.custodex.desktop.ui.Parts.Mark;
 import app.custodex.desktop.ui.UserText;
 import app.custodex.strongroom.LayerRecord.Change;
 import app.custodex.strongroom.LayerRecord.KindTotal;
+import app.custodex.strongroom.LeftOut.Why;
 import java.util.ArrayList;
+import java.util.EnumMap;
 import java.util.List;
 import javafx.collections.FXCollections;
 import javafx.scene.Node;
@@ -127,14 +129,29 @@ final class BackupOutcome extends VBox {
             }
             table.row(kind.kind().label(), saved(kind), values.toArray(String[]::new));
         }
-        for (var left : layer.left()) {
-            table.row(
-                    left.kind().label(),
-                    Parts.sentence(left.why().words(), "lesser"),
-                    left.items() == 0 ? "" : words.count(left.items()),
-                    left.bytes() == 0 ? "" : words.bytes(left.bytes()));
-        }
         getChildren().add(table);
+        leftOut();
+    }
+
+    /** Kinds that are not in the layer, by the reason. */
+    private void leftOut() {
+        var byWhy = new EnumMap<Why, List<String>>(Why.class);
+        for (var left : result.layer().left()) {
+            byWhy.computeIfAbsent(left.why(), why -> new ArrayList<>())
+                    .add(
+                            left.items() == 0
+                                    ? left.kind().label()
+                                    : left.kind().label() + " ("
+                                            + desk.words().count(left.items(), "file", "files") + ", "
+                                            + desk.words().bytes(left.bytes()) + ")");
+        }
+        if (byWhy.isEmpty()) {
+            return;
+        }
+        var facts = Parts.facts(300);
+        byWhy.forEach((why, kinds) -> Parts.fact(facts, why.words(), String.join(", ", kinds)));
+        facts.setId("backup-left-out");
+        getChildren().addAll(Parts.text("Not in this layer", "heading"), facts);
     }
 
     private String figure(long count) {

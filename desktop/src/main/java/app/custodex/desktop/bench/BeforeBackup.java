@@ -53,11 +53,10 @@ final class BeforeBackup extends VBox {
 
     private Node where() {
         var facts = Parts.facts(64);
-        Parts.fact(facts, "Goes to", root);
         Parts.fact(facts, "Needs", need);
         Parts.fact(facts, "Room for", room);
         lookAgain.setOnAction(event -> desk.backups().lookOver(bay));
-        return new VBox(6, Parts.text("Where", "heading"), facts, lookAgain);
+        return new VBox(6, Parts.text("Where", "heading"), root, facts, lookAgain);
     }
 
     private Node how() {
@@ -145,7 +144,7 @@ final class BeforeBackup extends VBox {
             return Optional.of("The customer's consent is not on the docket yet (Check in)");
         }
         if (bay.status().get().isEmpty()) {
-            return Optional.of("Plug the phone in");
+            return Optional.of(bay.isPhone() ? "Plug the phone in" : "It can't be reached at the moment");
         }
         return bay.status().get().get().readiness().next().map(step -> step.instruction());
     }

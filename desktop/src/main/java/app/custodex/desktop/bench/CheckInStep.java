@@ -50,13 +50,16 @@ final class CheckInStep extends VBox {
             return;
         }
         shown = status;
-        readiness.getChildren().setAll(Parts.text("What the phone needs", "heading"));
+        readiness.getChildren().setAll(Parts.text(bay.isPhone() ? "What the phone needs" : "What it needs", "heading"));
         contents.setVisible(status.filter(s -> !s.contents().isEmpty()).isPresent());
         contents.setManaged(contents.isVisible());
         if (status.isEmpty()) {
             readiness
                     .getChildren()
-                    .add(nextHand("Plug the phone in", "Use the cable that came with it; try both ends"));
+                    .add(
+                            bay.isPhone()
+                                    ? nextHand("Plug the phone in", "Use the cable that came with it; try both ends")
+                                    : nextHand("It can't be reached", "Look at the network, and whether it runs"));
             return;
         }
         steps(status.get().readiness());
@@ -87,7 +90,7 @@ final class CheckInStep extends VBox {
         if (ready.ready()) {
             var box = new HBox(
                     12,
-                    Parts.state(Mark.DONE, "Ready. This bench may read the phone."),
+                    Parts.state(Mark.DONE, bay.isPhone() ? "Ready. This bench may read the phone." : "Ready."),
                     Parts.gap(),
                     Parts.button(
                             "go-back-up",
@@ -112,7 +115,7 @@ final class CheckInStep extends VBox {
     }
 
     private void contents(PhoneStatus status) {
-        var table = new KindTable("On the phone", "Items", "Size");
+        var table = new KindTable(bay.isPhone() ? "On the phone" : "In it", "Items", "Size");
         for (var count : status.contents()) {
             if (count.items() > 0) {
                 table.row(

@@ -66,8 +66,7 @@ final class DocketCard extends VBox {
                 this::customer,
                 () -> body.getChildren()
                         .add(Parts.sentence(
-                                "There is no docket for the phone in this bay yet. Write one at the right.",
-                                "lesser")));
+                                "There is no docket for what is in this bay yet. Write one at the right.", "lesser")));
         phone();
         layers();
     }
@@ -127,7 +126,11 @@ final class DocketCard extends VBox {
                         Parts.fact(facts, "Time zone", offset(p, desk.now()));
                     }
                 },
-                () -> Parts.fact(facts, "Identity", "told once the phone trusts this bench", "lesser"));
+                () -> Parts.fact(
+                        facts,
+                        "Identity",
+                        bay.isPhone() ? "told once the phone trusts this bench" : "told once it is ready",
+                        "lesser"));
         body.getChildren().add(facts);
     }
 

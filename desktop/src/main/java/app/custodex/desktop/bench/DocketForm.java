@@ -95,7 +95,8 @@ final class DocketForm extends VBox {
 
     private void fill() {
         var docket = bay.docket().get();
-        title.setText(docket.map(d -> "Docket " + d.label()).orElse("Take the phone in"));
+        title.setText(
+                docket.map(d -> "Docket " + d.label()).orElse(bay.isPhone() ? "Take the phone in" : "Take it in"));
         save.setText(docket.isPresent() ? "Keep changes" : "Open the docket");
         next.setVisible(docket.isPresent());
         customer.setText(docket.map(Docket::customer).orElse(""));

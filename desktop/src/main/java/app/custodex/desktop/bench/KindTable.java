@@ -14,7 +14,7 @@ import javafx.scene.layout.VBox;
 /** A short table of kinds: a name, figures to the right, and perhaps a state. Long lists are list views, not this. */
 final class KindTable extends VBox {
     private static final double FIGURE = 84;
-    private static final double STATE = 210;
+    private static final double STATE = 250;
 
     private final int figures;
 

@@ -5,6 +5,7 @@ import app.custodex.desktop.BayModel;
 import app.custodex.desktop.Desk;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.UserText;
+import app.custodex.link.PhoneIdentity;
 import java.io.File;
 import java.util.Locale;
 import javafx.collections.ListChangeListener;
@@ -40,6 +41,7 @@ public final class SourcesView extends VBox {
         getChildren().addAll(Parts.text("Sources", "title"), scroll);
         desk.bays().addListener((ListChangeListener<BayModel>) change -> showKnown());
         desk.changes().addListener((o, was, is) -> refreshKnown());
+        sceneProperty().addListener((o, was, is) -> refreshKnown());
         showKnown();
     }
 
@@ -116,7 +118,10 @@ public final class SourcesView extends VBox {
 
     private Node row(BayModel bay) {
         var source = bay.bay().source();
-        var title = UserText.line("Bay " + bay.number() + " · " + source.name(), "strong");
+        var title = UserText.line(
+                "Bay " + bay.number() + " · "
+                        + bay.phone().map(PhoneIdentity::name).orElse(source.name()),
+                "strong");
         var address = UserText.line(source.type().name().toLowerCase(Locale.ROOT) + " · " + shown(source), "lesser");
         var words = new VBox(1, title, address);
         words.setMinWidth(0);

@@ -17,6 +17,7 @@ import javafx.scene.Node;
 import javafx.scene.Scene;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
+import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
@@ -32,14 +33,17 @@ public final class PracticeWindow {
     private final HBox table = new HBox(16);
     private final Timeline look = new Timeline(new KeyFrame(javafx.util.Duration.millis(300), event -> refresh()));
     private final List<PhonePane> panes = new ArrayList<>();
+    private final LoftPane loft;
 
     public PracticeWindow(PracticeDrawer drawer, Desk desk, Stage owner) {
         this.desk = desk;
         this.owner = owner;
         drawer.phones().forEach(phone -> panes.add(new PhonePane(phone)));
+        loft = new LoftPane(drawer.loft());
         table.getChildren().addAll(panes);
+        table.getChildren().add(loft);
         table.getStyleClass().add("place-ground");
-        var scene = new Scene(new VBox(table), 620, 470);
+        var scene = new Scene(new VBox(table), 900, 720);
         Theme.dress(scene);
         scene.getAccelerators().put(javafx.scene.input.KeyCombination.valueOf("F9"), this::toggle);
         stage.setScene(scene);
@@ -85,6 +89,7 @@ public final class PracticeWindow {
 
     private void refresh() {
         panes.forEach(PhonePane::refresh);
+        loft.refresh();
     }
 
     private final class PhonePane extends VBox {
@@ -100,7 +105,7 @@ public final class PracticeWindow {
             setSpacing(10);
             setPrefWidth(280);
             glass.getStyleClass().add("glass");
-            glass.setMinHeight(230);
+            glass.setMinHeight(380);
             cable = Parts.button("cable-" + code, "", "", this::moveCable);
             cable.setMaxWidth(Double.MAX_VALUE);
             var speed = new ComboBox<String>();
@@ -129,8 +134,17 @@ public final class PracticeWindow {
                             glass,
                             cable,
                             speed,
-                            photos);
+                            photos,
+                            slip(phone));
             refresh();
+        }
+
+        /** What the customer wrote down for a rainy day. */
+        private static Node slip(PracticePhone phone) {
+            var key = new TextField(phone.burrowKey().split(" ", 2)[0]);
+            key.setId("slip-" + phone.family().code());
+            key.setEditable(false);
+            return new VBox(2, Parts.text("The customer's slip of paper, Burrow key", "lesser"), key);
         }
 
         private void moveCable() {

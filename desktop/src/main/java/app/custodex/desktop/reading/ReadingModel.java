@@ -62,8 +62,13 @@ final class ReadingModel {
         return pickedCount;
     }
 
-    /** Opens a layer, unless it is the one that is open. */
-    void open(Desk.Reading target, Runnable then) {
+    /**
+     * Opens a layer, unless it is the one that is open.
+     *
+     * @param refused is run when it can't be opened, after the reason was told
+     * @param then is run when it is open
+     */
+    void open(Desk.Reading target, Runnable refused, Runnable then) {
         var same = layer.get()
                 .filter(open -> open.record().number() == target.layer()
                         && open.record()
@@ -91,10 +96,15 @@ final class ReadingModel {
                             refresh();
                             opened.book().problems().stream().findFirst().ifPresent(desk.work()::tell);
                             then.run();
+                        },
+                        () -> {
+                            if (layer.get().isEmpty()) {
+                                refused.run();
+                            }
                         });
     }
 
-    private void closeLayer() {
+    void closeLayer() {
         var open = layer.get();
         layer.set(Optional.empty());
         picked.clear();

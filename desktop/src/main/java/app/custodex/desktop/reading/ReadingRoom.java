@@ -57,7 +57,7 @@ public final class ReadingRoom extends BorderPane {
         setTop(head());
         setCenter(middle());
         setBottom(tray());
-        desk.reading().addListener((o, was, is) -> is.ifPresent(this::open));
+        desk.reading().addListener((o, was, is) -> is.ifPresentOrElse(this::open, this::close));
         model.layer().addListener((o, was, is) -> showLayer(is));
         model.shown().addListener((o, was, is) -> showList(is));
         model.lens().addListener((o, was, is) -> showLenses());
@@ -159,7 +159,9 @@ public final class ReadingRoom extends BorderPane {
     private void open(Desk.Reading target) {
         where.setText(target.phone().name() + " · layer " + target.layer() + " · opening…");
         find.clear();
-        model.open(target, () -> {
+        Runnable refused = () -> where.setText(target.phone().name() + " · layer " + target.layer()
+                + " · could not be opened; the line below says why");
+        model.open(target, refused, () -> {
             showWhere();
             if (target.extracting()) {
                 openExtract();
@@ -168,6 +170,11 @@ public final class ReadingRoom extends BorderPane {
                 list.requestFocus();
             }
         });
+    }
+
+    private void close() {
+        model.closeLayer();
+        where.setText("nothing is open");
     }
 
     private void showLayer(Optional<ContactsOfLayer> layer) {

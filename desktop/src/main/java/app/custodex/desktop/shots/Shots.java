@@ -1,6 +1,7 @@
 package app.custodex.desktop.shots;
 
 import app.custodex.app.Home;
+import app.custodex.backup.Selection;
 import app.custodex.base.RealDisk;
 import app.custodex.desktop.App.Prepared;
 import app.custodex.desktop.App.Workplace;
@@ -8,8 +9,12 @@ import app.custodex.desktop.BayModel;
 import app.custodex.desktop.Desk;
 import app.custodex.docket.Docket;
 import app.custodex.docket.Docket.Consent;
+import app.custodex.docket.RouteStep;
 import app.custodex.drawer.PracticePhone;
+import app.custodex.link.Kind;
 import app.custodex.model.Contact;
+import app.custodex.seal.Passphrase;
+import app.custodex.strongroom.StoredPhone.Seal;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -122,6 +127,24 @@ public final class Shots {
         tap(phones.getFirst(), "accept");
         until("the Ostrel", ostrel::ready);
 
+        act(() -> {
+            desk.show(ostrel);
+            ostrel.step().set(RouteStep.BACK_UP);
+        });
+        until("the survey", () -> ostrel.survey().get().isPresent());
+        act(() -> ostrel.selection().set(Selection.EVERYTHING.with(Kind.VIDEOS, false)));
+        act(() -> ((Button) workplace.scene().lookup("#seal-open-form")).fire());
+        act(() -> ((TextField) workplace.scene().lookup("#seal-passphrase")).setText("herring ladder violet"));
+        both(workplace, workplace.scene(), "backup-choice");
+        act(() -> ((Button) workplace.scene().lookup("#seal-cancel")).fire());
+        act(() -> ((Button) workplace.scene().lookup("#items-photos")).fire());
+        act(() -> ((ListView<?>) workplace.scene().lookup("#items"))
+                .getSelectionModel()
+                .select(7));
+        both(workplace, workplace.scene(), "item-choice");
+        act(() -> ((Button) workplace.scene().lookup("#items-done")).fire());
+        act(() -> ostrel.selection().set(Selection.EVERYTHING));
+
         phones.getFirst().slowDown(250_000);
         act(() -> {
             desk.show(ostrel);
@@ -138,8 +161,21 @@ public final class Shots {
                         && !ostrel.layers().get().isEmpty());
         both(workplace, workplace.scene(), "backup-result");
 
+        tap(phones.getFirst(), "kitewire-here", "kitewire-write", "burrow-here", "burrow-write");
+        act(() -> ostrel.step().set(RouteStep.CHECK_IN));
+        until("the key's question", () -> workplace.scene().lookup("#customer-key") != null);
+        both(workplace, workplace.scene(), "chat-apps");
+
         phones.getFirst().takePhotos(8);
         backUpAgain(desk, ostrel, 2);
+        act(() -> ((Button) workplace.scene().lookup("#changes-show")).fire());
+        until(
+                "the changes",
+                () -> ((ListView<?>) workplace.scene().lookup("#changes"))
+                                .getItems()
+                                .size()
+                        > 8);
+        both(workplace, workplace.scene(), "backup-changes");
         tap(phones.get(1), "cable-access", "cable-mode");
         until("the question", () -> phones.get(1).taps().stream().anyMatch(t -> t.id().equals("accept")));
         tap(phones.get(1), "accept");
@@ -149,6 +185,9 @@ public final class Shots {
                 form("Jorun Tasch", "jorun@example.org", "Screen is cracked; a copy before the repair", true),
                 Optional.empty()));
         until("consent", () -> desk.backups().canStart(pellow));
+        act(() ->
+                desk.backups().seal(pellow, new Passphrase("herring ladder violet 9 quarry".toCharArray()), () -> {}));
+        until("the seal", () -> pellow.seal().get() == Seal.OPENED);
         backUpAgain(desk, pellow, 1);
 
         act(() -> desk.read(ostrel.phone().orElseThrow(), 2, false));
@@ -169,10 +208,34 @@ public final class Shots {
 
         act(() -> desk.place().set(Desk.Place.STRONGROOM));
         both(workplace, workplace.scene(), "strongroom");
+        for (var page : new String[] {"runs", "place"}) {
+            act(() -> ((Button) workplace.scene().lookup("#strongroom-" + page)).fire());
+            Thread.sleep(300);
+            both(workplace, workplace.scene(), "strongroom-" + page);
+        }
+        loft(workplace);
         onInterface(() -> {
             workplace.close();
             return true;
         });
+    }
+
+    /** The remote account's bay, from its address to the copies that it holds, and all sources of the bench. */
+    private void loft(Workplace workplace) throws Exception {
+        var desk = workplace.desk();
+        var loft = workplace.drawer().orElseThrow().loft();
+        act(() -> desk.addSource("loft:" + loft.address(), "Jorun's Loft", () -> {}));
+        until("the Loft", () -> workplace.scene().lookup("#loft-account") != null);
+        act(() -> ((TextField) workplace.scene().lookup("#loft-account")).setText(loft.account()));
+        act(() -> ((Button) workplace.scene().lookup("#loft-sign-in")).fire());
+        until("the code", () -> workplace.scene().lookup("#loft-code") != null);
+        act(() -> ((TextField) workplace.scene().lookup("#loft-code"))
+                .setText(loft.message().orElseThrow()));
+        act(() -> ((Button) workplace.scene().lookup("#loft-enter-code")).fire());
+        until("the copies", () -> workplace.scene().lookup("#copy-phone-2024") != null);
+        both(workplace, workplace.scene(), "loft");
+        act(() -> desk.place().set(Desk.Place.SOURCES));
+        both(workplace, workplace.scene(), "sources");
     }
 
     private static void backUpAgain(Desk desk, BayModel bay, int layer) throws Exception {

@@ -15,6 +15,8 @@ import app.custodex.strongroom.StoredPhone;
 import app.custodex.strongroom.StoredPhone.Seal;
 import app.custodex.strongroom.Strongroom;
 import java.util.Optional;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import javafx.collections.FXCollections;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
@@ -242,7 +244,7 @@ final class LayersPane extends VBox {
                     column(110, words.count(record.items(), "item", "items")),
                     column(84, words.bytes(record.bytes())),
                     column(110, "+" + words.bytes(record.freshBytes()) + " new"),
-                    column(180, change(record)),
+                    column(230, change(record)),
                     column(120, record.missed() == 0 ? "all saved" : words.count(record.missed()) + " not saved"),
                     state(layer));
             row.setAlignment(Pos.CENTER_LEFT);
@@ -251,9 +253,20 @@ final class LayersPane extends VBox {
 
         private String change(LayerRecord record) {
             var change = record.change();
-            return record.number() == 1
-                    ? "the first"
-                    : "+%d  ~%d  −%d".formatted(change.added(), change.changed(), change.gone());
+            if (record.number() == 1) {
+                return "the first";
+            }
+            var said = Stream.of(
+                            part(change.added(), "added"),
+                            part(change.changed(), "changed"),
+                            part(change.gone(), "gone"))
+                    .flatMap(Optional::stream)
+                    .collect(Collectors.joining(", "));
+            return said.isEmpty() ? "no change" : said;
+        }
+
+        private Optional<String> part(long count, String word) {
+            return count == 0 ? Optional.empty() : Optional.of(desk.words().count(count) + " " + word);
         }
 
         private Node state(KeptLayer layer) {

@@ -53,6 +53,7 @@ final class RunsPane extends VBox {
                             run.docket().map("docket %04d"::formatted).orElse("no docket")
                                     + (run.automatic() ? ", by itself" : ", by hand"),
                             "lesser"));
+            who.setAlignment(Pos.CENTER_LEFT);
             who.setMinWidth(260);
             who.setMaxWidth(260);
             var row = new HBox(12, column(170, words.moment(run.begun(), desk.now())), who, outcome(run));

@@ -1,6 +1,8 @@
 package app.custodex.desktop.ui;
 
 import app.custodex.base.Problem;
+import java.util.ArrayDeque;
+import java.util.Deque;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -8,10 +10,16 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 
-/** Shows what went wrong, to what, and what to do, without getting in the way of what can still be done. */
+/**
+ * Shows what went wrong, to what, and what to do, without getting in the way of what can still be done. Of several messages each is
+ * shown until it is understood.
+ */
 public final class MessageBar extends HBox {
     private final Label what = Parts.sentence("", "message-what");
     private final Label advice = Parts.sentence("", "message-advice");
+    private final Label more = Parts.text("", "lesser");
+    /** The first is shown. */
+    private final Deque<Problem> waiting = new ArrayDeque<>();
 
     public MessageBar() {
         setId("message-bar");
@@ -20,22 +28,36 @@ public final class MessageBar extends HBox {
         setSpacing(12);
         what.setId("message-what");
         advice.setId("message-advice");
+        more.setId("message-more");
+        more.setMinWidth(USE_PREF_SIZE);
         var words = new VBox(2, what, advice);
         HBox.setHgrow(words, Priority.ALWAYS);
         Button close = Parts.button("message-close", "Understood", "Esc", this::hide);
-        getChildren().addAll(Parts.mark(Parts.Mark.TROUBLE), words, close);
-        hide();
+        getChildren().addAll(Parts.mark(Parts.Mark.TROUBLE), words, more, close);
+        refresh();
     }
 
     public void show(Problem problem) {
-        what.setText(problem.subject() + ": " + problem.what() + ".");
-        advice.setText(problem.advice().isEmpty() ? "" : problem.advice() + ".");
-        setVisible(true);
-        setManaged(true);
+        if (!waiting.contains(problem)) {
+            waiting.addLast(problem);
+        }
+        refresh();
     }
 
+    /** Puts the message away that is shown; the next one follows. */
     public void hide() {
-        setVisible(false);
-        setManaged(false);
+        waiting.pollFirst();
+        refresh();
+    }
+
+    private void refresh() {
+        var shown = waiting.peekFirst();
+        if (shown != null) {
+            what.setText(shown.subject() + ": " + shown.what() + ".");
+            advice.setText(shown.advice().isEmpty() ? "" : shown.advice() + ".");
+            more.setText(waiting.size() > 1 ? "and " + (waiting.size() - 1) + " more" : "");
+        }
+        setVisible(shown != null);
+        setManaged(shown != null);
     }
 }
