@@ -17,9 +17,13 @@ import java.net.URI;
 import java.util.EnumSet;
 import java.util.Optional;
 import java.util.Set;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 
 /** One slot of the bench: a phone, or another source, that is plugged in there, or was. */
 public final class Bay {
+    private static final Logger LOG = LoggerFactory.getLogger(Bay.class);
+
     private final int number;
     private final Source source;
     private final PhoneLink link;
@@ -65,6 +69,9 @@ public final class Bay {
         try {
             now = Optional.of(withKeys(link.status()));
         } catch (LinkException e) {
+            now = Optional.empty();
+        } catch (RuntimeException e) {
+            LOG.warn("{} gave an answer that can't be understood", source.name(), e);
             now = Optional.empty();
         }
         boolean changed = !now.equals(status);

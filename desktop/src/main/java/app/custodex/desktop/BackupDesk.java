@@ -124,7 +124,8 @@ public final class BackupDesk {
         job.outcome().thenAccept(outcome -> Platform.runLater(() -> ended(bay, outcome)));
     }
 
-    private void startWhatIsDue() {
+    /** Called when a phone came or went, too, so that one that was away for a moment is noticed. */
+    void startWhatIsDue() {
         for (var bay : desk.bays()) {
             var docket = bay.docket().get();
             if (docket.isPresent()

@@ -164,6 +164,7 @@ public final class Desk implements AutoCloseable {
             bay.status().get().flatMap(s -> s.identity()).ifPresent(known -> rememberPhone(bay, known));
             refreshLayers(bay);
         }
+        backups.startWhatIsDue();
         changed();
     }
 

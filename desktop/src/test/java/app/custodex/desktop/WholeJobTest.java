@@ -5,119 +5,24 @@ import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertNotEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
-import app.custodex.app.Home;
-import app.custodex.desktop.App.Prepared;
-import app.custodex.desktop.App.Workplace;
 import app.custodex.drawer.PracticePhone;
 import app.custodex.model.Contact;
 import java.nio.file.Files;
-import java.nio.file.Path;
-import java.util.concurrent.TimeUnit;
-import java.util.concurrent.TimeoutException;
-import java.util.function.BooleanSupplier;
-import javafx.scene.Node;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListView;
-import javafx.scene.control.TextInputControl;
 import javafx.scene.image.ImageView;
 import javafx.scene.input.KeyCode;
 import javafx.stage.Stage;
-import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.extension.ExtendWith;
-import org.junit.jupiter.api.io.TempDir;
 import org.testfx.api.FxRobot;
-import org.testfx.framework.junit5.ApplicationExtension;
 import org.testfx.framework.junit5.Start;
-import org.testfx.util.WaitForAsyncUtils;
 
 /** Works the real window with mouse and keyboard, as a technician would. */
-@ExtendWith(ApplicationExtension.class)
-@SuppressWarnings("NullAway.Init") // set when the window is shown
-class WholeJobTest {
-    @TempDir
-    static Path homes;
-
-    private static int homeNumber;
-
-    private Path home;
-    private Stage stage;
-    private Workplace workplace;
-
+class WholeJobTest extends WindowTest {
     @Start
     void start(Stage shown) throws Exception {
-        home = homes.resolve("home-" + ++homeNumber);
-        stage = shown;
-        workplace = Workplace.show(stage, Prepared.open(new Home(home), true));
-    }
-
-    @AfterEach
-    void close() throws Exception {
-        WaitForAsyncUtils.asyncFx(() -> {
-                    workplace.close();
-                    stage.hide();
-                })
-                .get(20, TimeUnit.SECONDS);
-    }
-
-    private void until(String what, BooleanSupplier condition) {
-        try {
-            WaitForAsyncUtils.waitFor(
-                    40,
-                    TimeUnit.SECONDS,
-                    () -> WaitForAsyncUtils.asyncFx(condition::getAsBoolean).get());
-        } catch (TimeoutException e) {
-            throw new AssertionError("waited in vain for " + what, e);
-        }
-    }
-
-    private boolean shows(FxRobot robot, String id) {
-        return robot.lookup(id).tryQuery().filter(Node::isVisible).isPresent();
-    }
-
-    private void click(FxRobot robot, String id) {
-        until(
-                id,
-                () -> robot.lookup(id)
-                        .tryQuery()
-                        .filter(n -> n.isVisible() && !n.isDisabled())
-                        .isPresent());
-        robot.clickOn(id);
-    }
-
-    private void write(FxRobot robot, String id, String words) {
-        click(robot, id);
-        robot.push(KeyCode.CONTROL, KeyCode.A).write(words);
-        assertEquals(words, robot.lookup(id).queryAs(TextInputControl.class).getText());
-    }
-
-    private PracticePhone phone(int number) {
-        return workplace.drawer().orElseThrow().phones().get(number);
-    }
-
-    private void openDocket(FxRobot robot, String customer) {
-        write(robot, "#docket-customer", customer);
-        write(robot, "#docket-reason", "Moves to a new phone");
-        write(robot, "#docket-promised-time", "16:00");
-        click(robot, "#docket-consent");
-        click(robot, "#docket-save");
-        until(
-                "the docket",
-                () -> workplace.desk().bays().stream()
-                        .anyMatch(b -> b.docket()
-                                .get()
-                                .filter(d -> d.customer().equals(customer))
-                                .isPresent()));
-    }
-
-    /** Works the practice drawer's own window. */
-    private void tapAll(FxRobot robot, String family, String... taps) {
-        robot.push(KeyCode.F9);
-        for (var tap : taps) {
-            click(robot, "#tap-" + family + "-" + tap);
-        }
-        robot.push(KeyCode.F9);
+        open(shown);
     }
 
     @Test
@@ -248,18 +153,17 @@ class WholeJobTest {
                         .equals("Layer 1 is saved and checked"));
 
         // A second program on the same home: what another start would show.
-        WaitForAsyncUtils.asyncFx(() -> workplace.close()).get(20, TimeUnit.SECONDS);
-        workplace = WaitForAsyncUtils.asyncFx(() -> Workplace.show(stage, Prepared.open(new Home(home), false)))
-                .get(20, TimeUnit.SECONDS);
+        restart();
         robot.push(KeyCode.CONTROL, KeyCode.DIGIT2);
         ListView<?> layers = robot.lookup("#stored-layers").queryListView();
         until("the layer", () -> layers.getItems().size() == 1);
         click(robot, "#layer-check");
         until(
                 "the check",
-                () -> robot.lookup(n -> n instanceof Label l && l.getText().equals("layer 1: sound"))
-                        .tryQuery()
-                        .isPresent());
+                () -> robot.lookup("#check-progress")
+                        .queryAs(Label.class)
+                        .getText()
+                        .equals("layer 1 of Fenna's phone: sound"));
         click(robot, "#layer-read");
         until(
                 "its contacts",

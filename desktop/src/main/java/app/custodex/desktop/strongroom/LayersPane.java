@@ -223,6 +223,9 @@ final class LayersPane extends VBox {
         running.ifPresent(r -> progress.setText(
                 "reading back " + r.what() + ", " + desk.words().bytes(r.done())
                         + (r.all() > 0 ? " of " + desk.words().bytes(r.all()) : "")));
+        if (running.isEmpty()) {
+            choose(phones.getSelectionModel().getSelectedItem()); // what the check found
+        }
         check.setDisable(layer().isEmpty() || running.isPresent());
         checkAll.setDisable(phones.getItems().isEmpty() || running.isPresent());
     }

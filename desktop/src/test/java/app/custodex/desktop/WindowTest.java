@@ -1,0 +1,127 @@
+package app.custodex.desktop;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+
+import app.custodex.app.Home;
+import app.custodex.desktop.App.Prepared;
+import app.custodex.desktop.App.Workplace;
+import app.custodex.drawer.PracticePhone;
+import java.nio.file.Path;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.TimeoutException;
+import java.util.function.BooleanSupplier;
+import javafx.scene.Node;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextInputControl;
+import javafx.scene.input.KeyCode;
+import javafx.stage.Stage;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.extension.ExtendWith;
+import org.junit.jupiter.api.io.TempDir;
+import org.testfx.api.FxRobot;
+import org.testfx.framework.junit5.ApplicationExtension;
+import org.testfx.util.WaitForAsyncUtils;
+
+/** A real window with the demo's phones, and the hands of a technician. */
+@ExtendWith(ApplicationExtension.class)
+@SuppressWarnings("NullAway.Init") // set when the window is shown
+abstract class WindowTest {
+    @TempDir
+    static Path homes;
+
+    static int homeNumber;
+
+    Path home;
+    Stage stage;
+    Workplace workplace;
+
+    /** To be called by each test class's own start method: the library looks for it there only. */
+    void open(Stage shown) throws Exception {
+        home = homes.resolve("home-" + ++homeNumber);
+        stage = shown;
+        workplace = Workplace.show(stage, Prepared.open(new Home(home), true));
+    }
+
+    @AfterEach
+    void close() throws Exception {
+        WaitForAsyncUtils.asyncFx(() -> {
+                    workplace.close();
+                    stage.hide();
+                })
+                .get(20, TimeUnit.SECONDS);
+    }
+
+    void until(String what, BooleanSupplier condition) {
+        try {
+            WaitForAsyncUtils.waitFor(
+                    40,
+                    TimeUnit.SECONDS,
+                    () -> WaitForAsyncUtils.asyncFx(condition::getAsBoolean).get());
+        } catch (TimeoutException e) {
+            throw new AssertionError("waited in vain for " + what, e);
+        }
+    }
+
+    static boolean shows(FxRobot robot, String id) {
+        return robot.lookup(id).tryQuery().filter(Node::isVisible).isPresent();
+    }
+
+    void click(FxRobot robot, String id) {
+        until(
+                id,
+                () -> robot.lookup(id)
+                        .tryQuery()
+                        .filter(n -> n.isVisible() && !n.isDisabled())
+                        .isPresent());
+        robot.clickOn(id);
+    }
+
+    void write(FxRobot robot, String id, String words) {
+        click(robot, id);
+        robot.push(KeyCode.CONTROL, KeyCode.A).write(words);
+        assertEquals(words, robot.lookup(id).queryAs(TextInputControl.class).getText());
+    }
+
+    PracticePhone phone(int number) {
+        return workplace.drawer().orElseThrow().phones().get(number);
+    }
+
+    void openDocket(FxRobot robot, String customer) {
+        write(robot, "#docket-customer", customer);
+        write(robot, "#docket-reason", "Moves to a new phone");
+        write(robot, "#docket-promised-time", "16:00");
+        click(robot, "#docket-consent");
+        click(robot, "#docket-save");
+        until(
+                "the docket",
+                () -> workplace.desk().bays().stream()
+                        .anyMatch(b -> b.docket()
+                                .get()
+                                .filter(d -> d.customer().equals(customer))
+                                .isPresent()));
+    }
+
+    /** Works the practice drawer's own window. */
+    void tapAll(FxRobot robot, String family, String... taps) {
+        robot.push(KeyCode.F9);
+        for (var tap : taps) {
+            click(robot, "#tap-" + family + "-" + tap);
+        }
+        robot.push(KeyCode.F9);
+    }
+
+    /** Puts the window away and starts again on the same home, as after a night. */
+    void restart() throws Exception {
+        WaitForAsyncUtils.asyncFx(() -> workplace.close()).get(20, TimeUnit.SECONDS);
+        workplace = WaitForAsyncUtils.asyncFx(() -> Workplace.show(stage, Prepared.open(new Home(home), false)))
+                .get(20, TimeUnit.SECONDS);
+    }
+
+    static String text(FxRobot robot, String id) {
+        return robot.lookup(id).queryAs(Label.class).getText();
+    }
+
+    void untilText(FxRobot robot, String id, String words) {
+        until(words, () -> shows(robot, id) && text(robot, id).equals(words));
+    }
+}
