@@ -163,7 +163,10 @@ public final class BackupRun {
         copyAll(again, draft, reader, true);
     }
 
-    private record Ahead(BackupPlan.Fresh item, Optional<Future<ItemReader.Whole>> content) {
+    /** What was read of a small item, and what it turned out to be. */
+    private record Read(ItemReader.Whole whole, Kind kind) {}
+
+    private record Ahead(BackupPlan.Fresh item, Optional<Future<Read>> content) {
         long bytes() {
             return content.isPresent() ? item.file().size() : 0;
         }
@@ -221,9 +224,8 @@ public final class BackupRun {
             if (ahead.content()
                     .filter(content -> content.state() == Future.State.SUCCESS)
                     .isPresent()) {
-                var whole = ahead.content().get().resultNow();
                 try {
-                    add(draft, ahead.item(), whole);
+                    add(draft, ahead.item(), ahead.content().get().resultNow());
                 } catch (IOException e) {
                     why.addSuppressed(e);
                     return;
@@ -238,15 +240,17 @@ public final class BackupRun {
         }
         return new Ahead(
                 item,
-                Optional.of(readers.submit(() -> reader.whole(item.file(), LayerDraft.PACKED_UP_TO, meter::bytes))));
+                Optional.of(readers.submit(() -> {
+                    var whole = reader.whole(item.file(), LayerDraft.PACKED_UP_TO, meter::bytes);
+                    return new Read(whole, link.kindOf(item.file().path(), item.kind(), whole.bytes()));
+                })));
     }
 
     private void store(Ahead next, LayerDraft draft, ItemReader reader) throws IOException {
         var file = next.item().file();
         var kind = next.item().kind();
         if (next.content().isPresent()) {
-            var whole = Waiting.on(next.content().get());
-            add(draft, next.item(), whole);
+            add(draft, next.item(), Waiting.on(next.content().get()));
             return;
         }
         try (var alone = draft.alone(file, kind)) {
@@ -254,14 +258,9 @@ public final class BackupRun {
         }
     }
 
-    private void add(LayerDraft draft, BackupPlan.Fresh item, ItemReader.Whole whole) throws IOException {
-        draft.add(
-                item.file(),
-                link.kindOf(item.file().path(), item.kind(), whole.bytes()),
-                whole.etag(),
-                whole.bytes(),
-                whole.digest(),
-                origin());
+    private void add(LayerDraft draft, BackupPlan.Fresh item, Read read) throws IOException {
+        var whole = read.whole();
+        draft.add(item.file(), read.kind(), whole.etag(), whole.bytes(), whole.digest(), origin());
     }
 
     private ManifestItem.Origin origin() {

@@ -1,14 +1,18 @@
 package app.custodex.link;
 
+import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
+import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import org.apache.tika.Tika;
 
 /** Tells what a file is that lies anywhere: by its name as long as nothing else is known, and by its content. */
 final class Recognition {
-    /** Enough for every mark that is looked for. */
-    private static final int HEAD = 1 << 16;
+    /** Every mark that is looked for stands near the start; looking through more costs more than reading the file. */
+    private static final int HEAD = 1 << 10;
+
+    private static final int START = 16;
 
     private static final Tika TIKA = new Tika();
 
@@ -54,21 +58,11 @@ final class Recognition {
             Map.entry(".opus", Kind.MEMOS),
             Map.entry(".amr", Kind.MEMOS));
 
-    /** Types that say what a file is whatever it is called; "text/plain" and the like say too little. */
-    private static final Map<String, Kind> BY_TYPE = Map.of(
-            "text/vcard", Kind.CONTACTS,
-            "text/x-vcard", Kind.CONTACTS,
-            "text/calendar", Kind.CALENDARS,
-            "application/mbox", Kind.CONVERSATIONS,
-            "message/rfc822", Kind.CONVERSATIONS,
-            "application/pdf", Kind.BOOKS,
-            "application/epub+zip", Kind.BOOKS,
-            "text/csv", Kind.BOOKS,
-            "audio/amr", Kind.MEMOS,
-            "audio/opus", Kind.MEMOS);
+    /** Types that say what a file is whatever it is called. */
+    private static final Map<String, Kind> BY_TYPE =
+            Map.of("application/epub+zip", Kind.BOOKS, "audio/amr", Kind.MEMOS, "audio/opus", Kind.MEMOS);
 
-    private static final Set<String> SAYS_LITTLE =
-            Set.of("application/octet-stream", "text/plain", "application/zip", "application/gzip");
+    private static final Set<String> SAYS_LITTLE = Set.of("application/octet-stream", "application/zip");
 
     private Recognition() {}
 
@@ -76,10 +70,43 @@ final class Recognition {
         return BY_ENDING.getOrDefault(file.ending(), Kind.OTHER);
     }
 
+    /**
+     * How files of a kind begin, by the published descriptions of their formats. Asking the library for each file costs more than
+     * copying it, so it is asked only about containers that may hold anything.
+     */
+    private static final Map<String, Kind> BY_START = Map.ofEntries(
+            Map.entry("\u00ff\u00d8\u00ff", Kind.PHOTOS), // JPEG, ITU-T T.81
+            Map.entry("\u0089PNG\r\n\u001a\n", Kind.PHOTOS), // ISO/IEC 15948
+            Map.entry("GIF8", Kind.PHOTOS), // GIF89a specification
+            Map.entry("II*\0", Kind.PHOTOS), // TIFF 6.0
+            Map.entry("MM\0*", Kind.PHOTOS),
+            Map.entry("%PDF-", Kind.BOOKS), // ISO 32000
+            Map.entry("BEGIN:VCARD", Kind.CONTACTS), // RFC 6350
+            Map.entry("BEGIN:VCALENDAR", Kind.CALENDARS), // RFC 5545
+            Map.entry("#!AMR", Kind.MEMOS), // RFC 4867
+            Map.entry("fLaC", Kind.MUSIC), // RFC 9639
+            Map.entry("ID3", Kind.MUSIC)); // ID3 version 2
+
+    /** Matroska (RFC 9559), ZIP, RIFF, Ogg (RFC 3533). */
+    private static final List<String> CONTAINERS = List.of("\u001aE\u00df\u00a3", "PK\u0003\u0004", "RIFF", "OggS");
+
+    /** Of the ISO base media format (ISO/IEC 14496-12): pictures, sound and films, from the fifth byte on. */
+    private static final String ISO_MEDIA = "ftyp";
+
     /** @param content the whole of the file, or its beginning */
     static Kind byContent(PhonePath file, byte[] content) {
-        var head = content.length > HEAD ? Arrays.copyOf(content, HEAD) : content;
-        var type = TIKA.detect(head);
+        var start = new String(content, 0, Math.min(content.length, START), StandardCharsets.ISO_8859_1);
+        for (var known : BY_START.entrySet()) {
+            if (start.startsWith(known.getKey())) {
+                return known.getValue();
+            }
+        }
+        boolean container = start.startsWith(ISO_MEDIA, 4) || CONTAINERS.stream().anyMatch(start::startsWith);
+        return container && !BY_ENDING.containsKey(file.ending()) ? byLibrary(file, content) : byName(file);
+    }
+
+    private static Kind byLibrary(PhonePath file, byte[] content) {
+        var type = TIKA.detect(content.length > HEAD ? Arrays.copyOf(content, HEAD) : content);
         if (SAYS_LITTLE.contains(type)) {
             return byName(file);
         }
