@@ -87,7 +87,7 @@ public final class BackupBench {
                 Locale.ROOT,
                 "%s: median ratio of speeds %.2f%n",
                 name(way),
-                all.stream().sorted().skip(all.size() / 2).findFirst().orElseThrow()));
+                all.stream().sorted().skip((all.size() - 1) / 2).findFirst().orElseThrow()));
         System.out.printf("heap at most %d MB%n", Runtime.getRuntime().totalMemory() >> 20);
     }
 

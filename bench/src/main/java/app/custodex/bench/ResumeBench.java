@@ -1,5 +1,6 @@
 package app.custodex.bench;
 
+import app.custodex.app.BackupJob.Outcome;
 import app.custodex.app.Custodex;
 import app.custodex.app.Home;
 import app.custodex.backup.BackupRequest;
@@ -42,10 +43,10 @@ public final class ResumeBench {
                 }
                 System.out.printf(
                         Locale.ROOT,
-                        "killed at 90 %% of %d MB; the next one copied %.1f %% and ended with %s%n",
+                        "killed at 90 %% of %d MB; the next one copied %.1f %% and ended %s%n",
                         bytes / 1_000_000,
                         100.0 * copied / bytes,
-                        job.outcome().get());
+                        job.outcome().get() instanceof Outcome.Done ? "with a layer" : "in trouble");
             }
         });
     }

@@ -8,7 +8,6 @@ import app.custodex.app.Home;
 import app.custodex.app.Sources;
 import app.custodex.base.Json;
 import app.custodex.drawer.PracticeDrawer;
-import app.custodex.drawer.PracticeDrawer.Contents;
 import java.io.IOException;
 import java.io.PrintWriter;
 import java.io.StringWriter;
@@ -16,7 +15,6 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.ServiceLoader;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -32,10 +30,7 @@ class CommandLineTest {
     @BeforeEach
     void plugIn() throws IOException {
         var home = new Home(folder);
-        drawer = ServiceLoader.load(PracticeDrawer.Provider.class)
-                .findFirst()
-                .orElseThrow()
-                .open(home.practice(), new Contents(1, 0, 0, 25));
+        drawer = PracticeHome.drawer(home);
         for (var phone : drawer.phones()) {
             phone.plugIn();
             Sources.of(home).rememberPhone(phone.family().code(), phone.address());

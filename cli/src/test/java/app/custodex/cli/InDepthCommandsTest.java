@@ -10,7 +10,6 @@ import app.custodex.base.RealDisk;
 import app.custodex.docket.Docket;
 import app.custodex.docket.DocketBook;
 import app.custodex.drawer.PracticeDrawer;
-import app.custodex.drawer.PracticeDrawer.Contents;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.PrintWriter;
@@ -23,7 +22,6 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import java.util.ServiceLoader;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -39,10 +37,7 @@ class InDepthCommandsTest {
     @BeforeEach
     void plugIn() throws IOException {
         var home = new Home(folder.resolve("home"));
-        drawer = ServiceLoader.load(PracticeDrawer.Provider.class)
-                .findFirst()
-                .orElseThrow()
-                .open(home.practice(), new Contents(1, 0, 0, 15));
+        drawer = PracticeHome.drawer(home);
         var phone = drawer.phones().getFirst();
         phone.plugIn();
         phone.makeReady();

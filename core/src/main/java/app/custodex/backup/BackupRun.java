@@ -99,32 +99,48 @@ public final class BackupRun {
         source = phone.family().code();
         boolean sealed = strongroom.sealed(phone.identifier());
         link.promise(sealed);
-        LayerRecord record;
-        List<Problem> problems;
-        try (var draft = strongroom.draft(phone);
-                var watch = new StallWatch(link, meter::waiting, tellAfter, hangUpAfter)) {
+        Saved saved;
+        try (var watch = new StallWatch(link, meter::waiting, tellAfter, hangUpAfter);
+                var beside = Executors.newSingleThreadExecutor(
+                        Thread.ofVirtual().name("lister").factory())) {
             var gate = new Gate(link, phone.identifier(), request.patience(), clock, cancel, meter::waiting);
-            var listing = new PhoneLister(link, gate, watch, cancel).list(meter::found);
-            var source = new BackupPlan.Source(listing, status.contents(), file -> link.kindOf(file.path()), sealed);
-            var plan = BackupPlan.of(source, request.selection(), path -> known(draft, path), draft.below());
-            requireRoom(plan);
-            meter.planned(plan);
-            try {
-                plan.unchanged().forEach(draft::keep);
-                plan.noted().forEach(draft::keep);
-                copyFresh(plan, draft, new ItemReader(link, gate, watch, cancel));
-                meter.publishing();
-                record = record(draft, plan, phone, begun, sealed);
-                draft.publish(record);
-            } catch (LinkException | CancellationException e) {
-                settle(draft, e);
-                throw e;
-            } catch (IOException e) {
-                throw storageTrouble(e);
+            // The phone is listed while the layers below are read.
+            var listing = beside.submit(() -> new PhoneLister(link, gate, watch, cancel).list(meter::found));
+            try (var draft = strongroom.draft(phone)) {
+                var source = new BackupPlan.Source(
+                        Waiting.on(listing), status.contents(), file -> link.kindOf(file.path()), sealed);
+                saved = save(draft, source, new ItemReader(link, gate, watch, cancel), phone, begun);
+            } finally {
+                listing.cancel(true);
             }
-            problems = problems(draft, plan);
         }
-        return new BackupResult(record, problems, request.check() ? check(phone, record.number()) : Optional.empty());
+        var number = saved.record().number();
+        return new BackupResult(
+                saved.record(), saved.problems(), request.check() ? check(phone, number) : Optional.empty());
+    }
+
+    private record Saved(LayerRecord record, List<Problem> problems) {}
+
+    private Saved save(
+            LayerDraft draft, BackupPlan.Source source, ItemReader reader, PhoneIdentity phone, Instant begun)
+            throws IOException {
+        var plan = BackupPlan.of(source, request.selection(), path -> known(draft, path), draft.below());
+        requireRoom(plan);
+        meter.planned(plan);
+        try {
+            plan.unchanged().forEach(draft::keep);
+            plan.noted().forEach(draft::keep);
+            copyFresh(plan, draft, reader);
+            meter.publishing();
+            var record = record(draft, plan, phone, begun, source.sealed());
+            draft.publish(record);
+            return new Saved(record, problems(draft, plan));
+        } catch (LinkException | CancellationException e) {
+            settle(draft, e);
+            throw e;
+        } catch (IOException e) {
+            throw storageTrouble(e);
+        }
     }
 
     private Optional<ManifestItem> known(LayerDraft draft, PhonePath path) {
@@ -238,12 +254,10 @@ public final class BackupRun {
         if (item.file().size() > LayerDraft.PACKED_UP_TO) {
             return new Ahead(item, Optional.empty());
         }
-        return new Ahead(
-                item,
-                Optional.of(readers.submit(() -> {
-                    var whole = reader.whole(item.file(), LayerDraft.PACKED_UP_TO, meter::bytes);
-                    return new Read(whole, link.kindOf(item.file().path(), item.kind(), whole.bytes()));
-                })));
+        return new Ahead(item, Optional.of(readers.submit(() -> {
+            var whole = reader.whole(item.file(), LayerDraft.PACKED_UP_TO, meter::bytes);
+            return new Read(whole, link.kindOf(item.file().path(), item.kind(), whole.bytes()));
+        })));
     }
 
     private void store(Ahead next, LayerDraft draft, ItemReader reader) throws IOException {

@@ -101,7 +101,8 @@ final class Recognition {
                 return known.getValue();
             }
         }
-        boolean container = start.startsWith(ISO_MEDIA, 4) || CONTAINERS.stream().anyMatch(start::startsWith);
+        boolean container =
+                start.startsWith(ISO_MEDIA, 4) || CONTAINERS.stream().anyMatch(start::startsWith);
         return container && !BY_ENDING.containsKey(file.ending()) ? byLibrary(file, content) : byName(file);
     }
 

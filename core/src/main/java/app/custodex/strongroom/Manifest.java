@@ -7,6 +7,7 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
 import java.util.function.Consumer;
+import java.util.zip.Deflater;
 import java.util.zip.GZIPInputStream;
 import java.util.zip.GZIPOutputStream;
 
@@ -16,9 +17,17 @@ final class Manifest {
 
     private Manifest() {}
 
+    /** A tenth larger than it could be, in a third of the time. */
+    private static final class FastGzip extends GZIPOutputStream {
+        FastGzip(OutputStream out) throws IOException {
+            super(out, 1 << 16);
+            def.setLevel(Deflater.BEST_SPEED);
+        }
+    }
+
     /** Writes all items and ends the compression; the caller closes the stream. */
     static void write(OutputStream out, Iterable<ManifestItem> items) throws IOException {
-        var gzip = new GZIPOutputStream(out, 1 << 16);
+        var gzip = new FastGzip(out);
         var buffered = new BufferedOutputStream(gzip, 1 << 16);
         var writer = Json.LINE
                 .writerFor(ManifestItem.class)

@@ -6,6 +6,8 @@ import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import app.custodex.Fault;
+import app.custodex.Fault.Of;
 import app.custodex.app.Settings.CheckSchedule;
 import app.custodex.backup.BackupRequest;
 import app.custodex.backup.Backups;
@@ -76,6 +78,7 @@ class ShopTest {
 
     /** The shared memory is another file system, as a drive is. */
     @Test
+    @Fault(Of.PROCESS_KILLED)
     @EnabledIf("hasSharedMemory")
     void itIsMovedToAnotherDiskAndGoesOnAfterACut() throws IOException {
         var from = folder.resolve("strongroom");

@@ -11,6 +11,8 @@ import static org.mockito.ArgumentMatchers.any;
 import static org.mockito.Mockito.doReturn;
 import static org.mockito.Mockito.spy;
 
+import app.custodex.Fault;
+import app.custodex.Fault.Of;
 import app.custodex.base.CancelToken;
 import app.custodex.base.Problem;
 import app.custodex.base.ProblemException;
@@ -186,6 +188,7 @@ class BackupRunTest {
     }
 
     @Test
+    @Fault(Of.CABLE)
     void aPulledCableIsToldAndTheNextRunGoesOnBehindIt() throws IOException {
         for (int i = 0; i < 40; i++) {
             phone.put("files/%03d".formatted(i), random(100_000, i));
@@ -204,6 +207,7 @@ class BackupRunTest {
     }
 
     @Test
+    @Fault(Of.CABLE)
     void waitsForAPhoneThatComesBackAndGoesOnByItself() throws Exception {
         for (int i = 0; i < 10; i++) {
             phone.put("files/" + i, random(6_000_000, i));
@@ -230,6 +234,7 @@ class BackupRunTest {
     }
 
     @Test
+    @Fault(Of.READ_ERROR)
     void oneFileThatCantBeReadDoesNotKeepTheOthersOut() throws IOException {
         phone.put("good", bytes("good"));
         var bad = phone.put("bad", bytes("bad"));
@@ -246,6 +251,7 @@ class BackupRunTest {
     }
 
     @Test
+    @Fault(Of.FULL_DISK)
     void aFullDiskKeepsTheLayersThatAreThereAndTheRunGoesOnLater() throws IOException {
         phone.put("first", random(10_000, 1));
         backUp(phone, root, disk);
@@ -266,6 +272,7 @@ class BackupRunTest {
     }
 
     @Test
+    @Fault(Of.FULL_DISK)
     void aCopyThatCantFitIsRefusedWithTheFigures() throws IOException {
         phone.put("a", random(900_000, 1));
         var small = spy(disk);
@@ -310,6 +317,7 @@ class BackupRunTest {
     }
 
     @Test
+    @Fault(Of.TWO_PROGRAMS)
     void twoCopiesOfOnePhoneAtOnceAreKeptApart() throws IOException {
         var strongroom = Strongroom.open(root, disk);
         try (var held = strongroom.draft(phone.identity())) {

@@ -6,6 +6,8 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import app.custodex.Fault;
+import app.custodex.Fault.Of;
 import app.custodex.base.RealDisk;
 import app.custodex.link.PhonePath;
 import app.custodex.strongroom.FaultyDisk;
@@ -43,12 +45,14 @@ class CrashTest {
     }
 
     @Test
+    @Fault(Of.PROCESS_KILLED)
     void aFirstBackupCutAnywhereLeavesNothingVisibleAndIsDoneLater() throws IOException {
         int cuts = cutEverywhere(phone(100_000), new TreeMap<>(), 0);
         assertTrue(cuts > 30, "only " + cuts + " cuts");
     }
 
     @Test
+    @Fault(Of.PROCESS_KILLED)
     void aFurtherBackupCutAnywhereLeavesTheEarlierLayerWhole() throws IOException {
         var phone = phone(4_300_000);
         var seed = folder.resolve("seed");

@@ -6,6 +6,8 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import app.custodex.Fault;
+import app.custodex.Fault.Of;
 import app.custodex.app.Checks;
 import app.custodex.base.CancelToken;
 import app.custodex.base.RealDisk;
@@ -194,6 +196,7 @@ class LayersInDepthTest {
     }
 
     @Test
+    @Fault(Of.PERMISSION)
     void whatLiesInAFolderThatCantBeListedIsMissedAndNotGone() throws IOException {
         fill();
         run(request -> request);
@@ -209,6 +212,7 @@ class LayersInDepthTest {
     }
 
     @Test
+    @Fault(Of.CLOCK_SET_BACK)
     void aClockThatWasSetBackHurtsNothing() throws IOException {
         fill();
         run(request -> request, Clock.fixed(Instant.parse("2026-05-01T10:00:00Z"), ZoneOffset.UTC));
@@ -244,6 +248,7 @@ class LayersInDepthTest {
     }
 
     @Test
+    @Fault(Of.DAMAGED_CONTENT)
     void whatIsDamagedComesAnewFromThePhoneAndTheOldLayerIsMendedWithIt() throws IOException {
         fill();
         phone.put("Videos/large.mp4", new byte[5_000_000]);
@@ -268,6 +273,7 @@ class LayersInDepthTest {
     }
 
     @Test
+    @Fault(Of.DAMAGED_CONTENT)
     void whatThePhoneNoLongerHasStaysNamedAsDamaged() throws IOException {
         fill();
         run(request -> request);
@@ -287,6 +293,7 @@ class LayersInDepthTest {
     }
 
     @Test
+    @Fault(Of.DAMAGED_MANIFEST)
     void aDamagedListOfItemsIsToldAndThePhoneIsCopiedAnewOnTop() throws IOException {
         fill();
         run(request -> request);

@@ -7,6 +7,8 @@ import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import app.custodex.Fault;
+import app.custodex.Fault.Of;
 import app.custodex.app.Checks;
 import app.custodex.base.CancelToken;
 import app.custodex.base.ProblemException;
@@ -193,6 +195,7 @@ class SealedBackupTest {
     }
 
     @Test
+    @Fault(Of.CABLE)
     void aCutCopyGoesOnAndLeavesNothingInTheClear() throws IOException {
         for (int i = 0; i < 40; i++) {
             phone.put("%s/%03d".formatted(MARK, i), marked(100_000, i));
@@ -231,6 +234,7 @@ class SealedBackupTest {
     }
 
     @Test
+    @Fault(Of.DAMAGED_CONTENT)
     void aLostOrDamagedKeyFileIsToldAsSuch() throws IOException {
         fill();
         run(phone, sealed()).run();

@@ -3,6 +3,8 @@ package app.custodex.backup;
 import static app.custodex.backup.Backups.assertHolds;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import app.custodex.Fault;
+import app.custodex.Fault.Of;
 import app.custodex.base.CancelToken;
 import app.custodex.base.Problem;
 import app.custodex.base.RealDisk;
@@ -31,6 +33,7 @@ class StallTest {
     }
 
     @Test
+    @Fault(Of.STALL)
     void aStalledCopySaysSoAndWhatToLookAtAndGoesOnByItself() throws Exception {
         var phone = new FakePhone("PB-STALL");
         for (int i = 0; i < 8; i++) {

@@ -5,8 +5,13 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import app.custodex.app.Home;
 import app.custodex.desktop.App.Prepared;
 import app.custodex.desktop.App.Workplace;
+import app.custodex.drawer.PracticeDrawer;
 import app.custodex.drawer.PracticePhone;
+import java.io.IOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.util.ServiceLoader;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
 import java.util.function.BooleanSupplier;
@@ -39,7 +44,30 @@ abstract class WindowTest {
     void open(Stage shown) throws Exception {
         home = homes.resolve("home-" + ++homeNumber);
         stage = shown;
+        copyPhones();
         workplace = Workplace.show(stage, Prepared.open(new Home(home), true));
+    }
+
+    /** Drawing the demo's phones takes seconds, so it is done once and each window gets a copy. */
+    private void copyPhones() throws IOException {
+        var drawn = homes.resolve("drawn");
+        if (!Files.exists(drawn)) {
+            var drawer = ServiceLoader.load(PracticeDrawer.Provider.class)
+                    .findFirst()
+                    .orElseThrow();
+            drawer.open(drawn, PracticeDrawer.Contents.DEMO).close();
+        }
+        try (var files = Files.walk(drawn)) {
+            for (var file : files.toList()) {
+                var target =
+                        home.resolve("practice").resolve(drawn.relativize(file).toString());
+                if (Files.isDirectory(file)) {
+                    Files.createDirectories(target);
+                } else {
+                    Files.copy(file, target, StandardCopyOption.COPY_ATTRIBUTES);
+                }
+            }
+        }
     }
 
     @AfterEach

@@ -21,6 +21,7 @@ import java.nio.file.Path;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.Callable;
 import java.util.concurrent.FutureTask;
 import java.util.concurrent.TimeUnit;
@@ -35,8 +36,11 @@ import javafx.scene.control.TextField;
 import javafx.stage.Stage;
 import javax.imageio.ImageIO;
 
-/** Goes through the demo by itself and renders every main view, light and dark. */
+/** Goes through the demo by itself and renders every main view, some of them dark as well. */
 public final class Shots {
+    private static final Set<String> AT_NIGHT_TOO =
+            Set.of("backup-choice", "backup-running", "reading-room", "strongroom");
+
     private final Path folder;
 
     public Shots(Path folder) {
@@ -117,12 +121,12 @@ public final class Shots {
         tap(phones.get(1), "unlock", "maker-menu");
         until("the maker menu", () -> pellow.status().get().orElseThrow().done().size() == 2);
         act(() -> desk.show(pellow));
-        both(workplace, workplace.scene(), "check-in");
+        picture(workplace, workplace.scene(), "check-in");
 
         tap(phones.getFirst(), "unlock");
         until("the question", () -> phones.getFirst().taps().stream().anyMatch(t -> t.id().equals("accept")));
         act(() -> workplace.practice().orElseThrow().toggle());
-        both(workplace, workplace.practice().orElseThrow().scene(), "practice-drawer");
+        picture(workplace, workplace.practice().orElseThrow().scene(), "practice-drawer");
         act(() -> workplace.practice().orElseThrow().close());
         tap(phones.getFirst(), "accept");
         until("the Ostrel", ostrel::ready);
@@ -135,13 +139,13 @@ public final class Shots {
         act(() -> ostrel.selection().set(Selection.EVERYTHING.with(Kind.VIDEOS, false)));
         act(() -> ((Button) workplace.scene().lookup("#seal-open-form")).fire());
         act(() -> ((TextField) workplace.scene().lookup("#seal-passphrase")).setText("herring ladder violet"));
-        both(workplace, workplace.scene(), "backup-choice");
+        picture(workplace, workplace.scene(), "backup-choice");
         act(() -> ((Button) workplace.scene().lookup("#seal-cancel")).fire());
         act(() -> ((Button) workplace.scene().lookup("#items-photos")).fire());
         act(() -> ((ListView<?>) workplace.scene().lookup("#items"))
                 .getSelectionModel()
                 .select(7));
-        both(workplace, workplace.scene(), "item-choice");
+        picture(workplace, workplace.scene(), "item-choice");
         act(() -> ((Button) workplace.scene().lookup("#items-done")).fire());
         act(() -> ostrel.selection().set(Selection.EVERYTHING));
 
@@ -153,18 +157,18 @@ public final class Shots {
         until(
                 "a rate",
                 () -> ostrel.progress().get().filter(p -> p.left().isPresent()).isPresent());
-        both(workplace, workplace.scene(), "backup-running");
+        picture(workplace, workplace.scene(), "backup-running");
         phones.getFirst().slowDown(PracticePhone.FULL_SPEED);
         until(
                 "the layer",
                 () -> ostrel.outcome().get().isPresent()
                         && !ostrel.layers().get().isEmpty());
-        both(workplace, workplace.scene(), "backup-result");
+        picture(workplace, workplace.scene(), "backup-result");
 
         tap(phones.getFirst(), "kitewire-here", "kitewire-write", "burrow-here", "burrow-write");
         act(() -> ostrel.step().set(RouteStep.CHECK_IN));
         until("the key's question", () -> workplace.scene().lookup("#customer-key") != null);
-        both(workplace, workplace.scene(), "chat-apps");
+        picture(workplace, workplace.scene(), "chat-apps");
 
         phones.getFirst().takePhotos(8);
         backUpAgain(desk, ostrel, 2);
@@ -175,7 +179,7 @@ public final class Shots {
                                 .getItems()
                                 .size()
                         > 8);
-        both(workplace, workplace.scene(), "backup-changes");
+        picture(workplace, workplace.scene(), "backup-changes");
         tap(phones.get(1), "cable-access", "cable-mode");
         until("the question", () -> phones.get(1).taps().stream().anyMatch(t -> t.id().equals("accept")));
         tap(phones.get(1), "accept");
@@ -196,7 +200,7 @@ public final class Shots {
         until("the found ones", () -> !lookup(workplace.scene(), "#contacts-count", "412 contacts"));
         act(() -> choose(workplace.scene(), "Halvard Rook"));
         Thread.sleep(500); // the photo is read beside
-        both(workplace, workplace.scene(), "reading-room");
+        picture(workplace, workplace.scene(), "reading-room");
         act(() -> type(workplace.scene(), ""));
         act(() -> desk.read(ostrel.phone().orElseThrow(), 2, true));
         until("all contacts", () -> lookup(workplace.scene(), "#contacts-count", "412 contacts"));
@@ -204,14 +208,14 @@ public final class Shots {
                 .setText(home.resolve("handed out").toString()));
         act(() -> ((Button) workplace.scene().lookup("#extract-start")).fire());
         until("the files", () -> workplace.scene().lookup("#extract-files") != null);
-        both(workplace, workplace.scene(), "extract");
+        picture(workplace, workplace.scene(), "extract");
 
         act(() -> desk.place().set(Desk.Place.STRONGROOM));
-        both(workplace, workplace.scene(), "strongroom");
+        picture(workplace, workplace.scene(), "strongroom");
         for (var page : new String[] {"runs", "place"}) {
             act(() -> ((Button) workplace.scene().lookup("#strongroom-" + page)).fire());
             Thread.sleep(300);
-            both(workplace, workplace.scene(), "strongroom-" + page);
+            picture(workplace, workplace.scene(), "strongroom-" + page);
         }
         loft(workplace);
         onInterface(() -> {
@@ -233,9 +237,9 @@ public final class Shots {
                 .setText(loft.message().orElseThrow()));
         act(() -> ((Button) workplace.scene().lookup("#loft-enter-code")).fire());
         until("the copies", () -> workplace.scene().lookup("#copy-phone-2024") != null);
-        both(workplace, workplace.scene(), "loft");
+        picture(workplace, workplace.scene(), "loft");
         act(() -> desk.place().set(Desk.Place.SOURCES));
-        both(workplace, workplace.scene(), "sources");
+        picture(workplace, workplace.scene(), "sources");
     }
 
     private static void backUpAgain(Desk desk, BayModel bay, int layer) throws Exception {
@@ -283,8 +287,9 @@ public final class Shots {
         }
     }
 
-    private void both(Workplace workplace, Scene scene, String name) throws Exception {
-        for (boolean night : new boolean[] {false, true}) {
+    /** Light, and for some views dark as well. */
+    private void picture(Workplace workplace, Scene scene, String name) throws Exception {
+        for (boolean night : AT_NIGHT_TOO.contains(name) ? new boolean[] {false, true} : new boolean[] {false}) {
             act(() -> {
                 workplace.night(night);
                 if (scene != workplace.scene()) {
