@@ -111,7 +111,7 @@ class CrashTest {
         }
     }
 
-    private static void copy(Path from, Path to) throws IOException {
+    static void copy(Path from, Path to) throws IOException {
         try (var files = Files.walk(from)) {
             for (var file : files.toList()) {
                 var target = to.resolve(from.relativize(file).toString());
