@@ -115,7 +115,7 @@ class InDepthCommandsTest {
         assertTrue(run("contacts", "Fenna's phone", "--secrets-stdin").err().contains("This is not its passphrase"));
         secrets("herring ladder violet 9 quarry");
         assertEquals(
-                15,
+                PracticeHome.CONTACTS,
                 done("contacts", "Fenna's phone", "--secrets-stdin")
                         .out()
                         .lines()
