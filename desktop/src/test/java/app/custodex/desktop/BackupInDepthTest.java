@@ -41,7 +41,7 @@ class BackupInDepthTest extends WindowTest {
     }
 
     @Test
-    void kindsAndSingleItemsAreChosenAndTheResultSaysWhatIsNotInIt(FxRobot robot) {
+    void kindsAndSingleItemsAreChosenAndTheResultSaysWhatIsNotInIt(FxRobot robot) throws Exception {
         var bay = readyPhone(robot);
         var all = text(robot, "#backup-need");
         assertTrue(robot.lookup("#kind-web").query().isDisabled(), "it leaves the phone only sealed");
@@ -70,7 +70,8 @@ class BackupInDepthTest extends WindowTest {
         assertTrue(shows(robot, "#backup-left-out"));
 
         // The next one takes the rest, and says item by item what came.
-        WaitForAsyncUtils.asyncFx(() -> bay.selection().set(Selection.EVERYTHING));
+        WaitForAsyncUtils.asyncFx(() -> bay.selection().set(Selection.EVERYTHING))
+                .get();
         click(robot, "#backup-again");
         until("the survey", () -> bay.survey().get().isPresent());
         click(robot, "#backup-start");
@@ -135,7 +136,9 @@ class BackupInDepthTest extends WindowTest {
         until("the survey", () -> bay.survey().get().isPresent());
         click(robot, "#backup-start");
         untilText(robot, "#backup-title", "Layer 1 is saved and checked");
+        until("its layer's check", () -> bay.layers().get().stream().anyMatch(KeptLayer::sound));
         click(robot, "#add-source");
+        WaitForAsyncUtils.waitForFxEvents();
         click(robot, "#remove-bay-3");
         until("it is off", () -> workplace.desk().bays().size() == 2);
         write(robot, "#source-place", "http://example.org/files");

@@ -7,7 +7,9 @@ import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.UserText;
 import app.custodex.link.PhoneIdentity;
 import java.io.File;
+import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import javafx.collections.ListChangeListener;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
@@ -27,6 +29,7 @@ public final class SourcesView extends VBox {
     private final TextField place = new TextField();
     private final TextField name = new TextField();
     private final VBox known = new VBox();
+    private Optional<List<Shown>> shown = Optional.empty();
 
     public SourcesView(Desk desk) {
         super(14);
@@ -106,42 +109,55 @@ public final class SourcesView extends VBox {
         }
     }
 
+    /** What a row tells of a bay. */
+    private record Shown(BayModel bay, String name, String state, boolean copying) {}
+
+    private Shown shown(BayModel bay) {
+        return new Shown(
+                bay,
+                bay.phone().map(PhoneIdentity::name).orElse(bay.bay().source().name()),
+                desk.state(bay).headline(),
+                bay.progress().get().isPresent());
+    }
+
+    /** Rebuilt only when something in it is different: a button must not go away under the finger. */
     private void showKnown() {
+        var now = desk.bays().stream().map(this::shown).toList();
+        if (shown.equals(Optional.of(now))) {
+            return;
+        }
+        shown = Optional.of(now);
         known.getChildren().setAll(Parts.text("On the bench", "heading"));
         if (desk.bays().isEmpty()) {
             known.getChildren().add(Parts.sentence("Nothing yet.", "lesser"));
         }
-        for (var bay : desk.bays()) {
-            known.getChildren().add(row(bay));
-        }
+        now.forEach(row -> known.getChildren().add(row(row)));
     }
 
-    private Node row(BayModel bay) {
+    private Node row(Shown row) {
+        var bay = row.bay();
         var source = bay.bay().source();
-        var title = UserText.line(
-                "Bay " + bay.number() + " · "
-                        + bay.phone().map(PhoneIdentity::name).orElse(source.name()),
-                "strong");
-        var address = UserText.line(source.type().name().toLowerCase(Locale.ROOT) + " · " + shown(source), "lesser");
+        var title = UserText.line("Bay " + bay.number() + " · " + row.name(), "strong");
+        var address = UserText.line(source.type().name().toLowerCase(Locale.ROOT) + " · " + place(source), "lesser");
         var words = new VBox(1, title, address);
         words.setMinWidth(0);
         HBox.setHgrow(words, Priority.ALWAYS);
-        var state = Parts.text(desk.state(bay).headline(), "lesser");
+        var state = Parts.text(row.state(), "lesser");
         state.setMinWidth(160);
-        var row =
+        var line =
                 new HBox(10, words, state, Parts.button("show-bay-" + bay.number(), "Show", "", () -> desk.show(bay)));
         if (source.type() != Source.Type.PHONE) {
             var off =
                     Parts.button("remove-bay-" + bay.number(), "Take off the bench", "", () -> desk.removeSource(bay));
-            off.setDisable(bay.progress().get().isPresent());
-            row.getChildren().add(off);
+            off.setDisable(row.copying());
+            line.getChildren().add(off);
         }
-        row.setAlignment(Pos.CENTER_LEFT);
-        row.getStyleClass().add("table-row");
-        return row;
+        line.setAlignment(Pos.CENTER_LEFT);
+        line.getStyleClass().add("table-row");
+        return line;
     }
 
-    private static String shown(Source source) {
+    private static String place(Source source) {
         return "file".equals(source.address().getScheme())
                 ? source.address().getPath()
                 : source.address().toString();
