@@ -1,10 +1,10 @@
 package app.custodex.cli;
 
 import app.custodex.app.Checks;
-import app.custodex.app.Checks.Found;
 import app.custodex.app.Custodex;
 import app.custodex.base.CancelToken;
 import app.custodex.base.Sizes;
+import app.custodex.strongroom.CheckReport;
 import app.custodex.strongroom.StoredPhone;
 import java.io.IOException;
 import java.util.ArrayList;
@@ -51,6 +51,9 @@ final class CheckCommand implements Callable<Integer> {
 
     @Spec
     private CommandSpec spec;
+
+    /** What was found in one layer of a phone. */
+    private record Found(StoredPhone phone, CheckReport report) {}
 
     @Override
     public Integer call() throws IOException {

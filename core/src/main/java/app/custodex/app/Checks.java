@@ -38,9 +38,6 @@ public final class Checks {
         this.clock = clock;
     }
 
-    /** What was found in one layer of a phone. */
-    public record Found(StoredPhone phone, CheckReport report) {}
-
     /** Bytes that a check of these layers reads; what can't be opened counts nothing. */
     public long size(StoredPhone phone, List<Integer> numbers) throws IOException {
         var layers = new ArrayList<StoredLayer>();
@@ -68,15 +65,6 @@ public final class Checks {
         } finally {
             close(layers);
         }
-    }
-
-    /** Reads everything back, phone by phone. */
-    public List<Found> runAll(LongConsumer progress, CancelToken cancel) throws IOException {
-        var found = new ArrayList<Found>();
-        for (var phone : strongroom.get().holdings().phones()) {
-            run(phone, numbers(phone), progress, cancel).forEach(report -> found.add(new Found(phone, report)));
-        }
-        return found;
     }
 
     public static List<Integer> numbers(StoredPhone phone) {

@@ -37,16 +37,8 @@ public final class FolderLink extends PlainLink {
         if (!Files.isDirectory(root) || !Files.isReadable(root)) {
             return status(none(), root.toString(), 0, 0);
         }
-        long capacity = 0;
-        long used = 0;
-        try {
-            var store = Files.getFileStore(root);
-            capacity = store.getTotalSpace();
-            used = capacity - store.getUnallocatedSpace();
-        } catch (IOException e) {
-            // Only its size is not known then.
-        }
-        return status(EnumSet.of(ReadinessStep.REACH), root.toString(), capacity, used);
+        // Not the size of the disk that it lies on, which changes with whatever else is written there.
+        return status(EnumSet.of(ReadinessStep.REACH), root.toString(), 0, 0);
     }
 
     private Path path(PhonePath path) {

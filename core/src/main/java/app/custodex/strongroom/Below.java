@@ -21,6 +21,7 @@ import java.util.Set;
  */
 public final class Below {
     private final Map<PhonePath, ManifestItem> items = new HashMap<>();
+    private final Map<PhonePath, ManifestItem> damagedItems = new HashMap<>();
     private final Map<String, ManifestItem.Place> byDigest = new HashMap<>();
     private final List<Problem> problems = new ArrayList<>();
     private final Set<Kind> open = EnumSet.allOf(Kind.class);
@@ -62,6 +63,7 @@ public final class Below {
         }
         boolean suspect = damaged.contains(place.get().content());
         if (suspect && (hit.isEmpty() || hit.contains(item.path()))) {
+            damagedItems.putIfAbsent(item.path(), item);
             return;
         }
         items.putIfAbsent(item.path(), item);
@@ -77,6 +79,11 @@ public final class Below {
 
     public Optional<ManifestItem> find(PhonePath path) {
         return Optional.ofNullable(items.get(path));
+    }
+
+    /** What was there of this path, though its stored copy may be damaged: for telling what changed, not for taking over. */
+    Optional<ManifestItem> known(PhonePath path) {
+        return find(path).or(() -> Optional.ofNullable(damagedItems.get(path)));
     }
 
     Optional<ManifestItem.Place> place(String digest) {

@@ -35,7 +35,7 @@ public record LayerChange(PhonePath path, Kind kind, What what, long before, lon
             if (!item.saved()) {
                 continue;
             }
-            var before = below.find(item.path());
+            var before = below.known(item.path());
             if (before.isEmpty()) {
                 changes.add(new LayerChange(item.path(), item.kind(), What.ADDED, 0, item.size()));
             } else if (!before.get().digest().equals(item.digest())) {

@@ -198,12 +198,16 @@ public final class LayerCheck {
         }
         layer.inventoryDamage().ifPresent(what -> damage.put(Inventory.NAME, damage(Inventory.NAME, what)));
         var hit = new ArrayList<PhonePath>();
-        if (!torn.isEmpty() && listed(layer)) {
-            layer.forEach(item -> item.place().filter(torn::contains).ifPresent(place -> {
-                hit.add(item.path());
-                damage.computeIfAbsent(
-                        place.content(), content -> damage(content, "Its content is not what was copied"));
-            }));
+        if (!torn.isEmpty()) {
+            try {
+                layer.forEach(item -> item.place().filter(torn::contains).ifPresent(place -> {
+                    hit.add(item.path());
+                    damage.computeIfAbsent(
+                            place.content(), content -> damage(content, "Its content is not what was copied"));
+                }));
+            } catch (IOException unreadable) {
+                // Its list of items is among the damaged files; what was read of it is named.
+            }
         }
         return new CheckReport(
                 layer.record().number(),
@@ -213,16 +217,6 @@ public final class LayerCheck {
                 List.copyOf(damage.values()),
                 hit,
                 layer.key().isPresent());
-    }
-
-    /** Whether its list of items can be read; when not, that file is among the damaged ones. */
-    private static boolean listed(StoredLayer layer) {
-        try {
-            layer.forEach(item -> {});
-            return true;
-        } catch (IOException e) {
-            return false;
-        }
     }
 
     private static Problem damage(String content, String what) {

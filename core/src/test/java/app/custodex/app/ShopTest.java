@@ -178,12 +178,13 @@ class ShopTest {
         assertEquals(List.of(), checks.overdue());
         var later = new Checks(() -> strongroom, Clock.fixed(Instant.now().plus(Duration.ofDays(8)), ZoneOffset.UTC));
         assertEquals(1, later.overdue().size());
-        var found = later.runAll(n -> {}, new CancelToken());
-        assertTrue(found.size() == 1 && found.getFirst().report().sound());
+        var stored = later.overdue().getFirst();
+        var found = later.run(stored, Checks.numbers(stored), n -> {}, new CancelToken());
+        assertTrue(found.size() == 1 && found.getFirst().sound());
         assertEquals(List.of(), later.overdue());
         var stopped = new CancelToken();
         stopped.cancel();
-        assertThrows(CancellationException.class, () -> later.runAll(n -> {}, stopped));
+        assertThrows(CancellationException.class, () -> later.run(stored, List.of(1), n -> {}, stopped));
     }
 
     @Test

@@ -265,6 +265,7 @@ class LayersInDepthTest {
         var mended = run(request -> request);
 
         assertEquals(2, mended.layer().freshItems(), "just what is damaged is read again");
+        assertEquals(Change.NONE, mended.layer().change(), "mending is no change");
         assertTrue(mended.check().orElseThrow().sound());
         var strongroom = Strongroom.open(root, disk);
         assertTrue(strongroom.checks().last("PB-DEPTH", 1).orElseThrow().sound(), "read back after the mending");

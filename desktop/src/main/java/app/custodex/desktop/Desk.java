@@ -206,7 +206,8 @@ public final class Desk implements AutoCloseable {
             show(bay, new Kept(List.of(), Seal.NONE));
             return;
         }
-        work.start("Layers of " + phone.get().name(), () -> kept(phone.get()), kept -> {
+        var stored = holdings.get().phone(phone.get().identifier());
+        work.start("Layers of " + phone.get().name(), () -> kept(phone.get(), stored), kept -> {
             if (bay.phone().equals(phone)) {
                 show(bay, kept);
             }
@@ -222,12 +223,11 @@ public final class Desk implements AutoCloseable {
         }
     }
 
-    private Kept kept(PhoneIdentity phone) throws IOException {
+    private Kept kept(PhoneIdentity phone, Optional<StoredPhone> stored) throws IOException {
         var strongroom = custodex.strongroom();
         var seal = !strongroom.sealed(phone.identifier())
                 ? Seal.NONE
                 : strongroom.readable(phone.identifier()) ? Seal.OPENED : Seal.CLOSED;
-        var stored = holdings.get().phone(phone.identifier());
         return new Kept(stored.isPresent() ? layersOf(stored.get()) : List.of(), seal);
     }
 

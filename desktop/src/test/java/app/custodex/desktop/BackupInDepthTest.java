@@ -138,7 +138,6 @@ class BackupInDepthTest extends WindowTest {
         untilText(robot, "#backup-title", "Layer 1 is saved and checked");
         until("its layer's check", () -> bay.layers().get().stream().anyMatch(KeptLayer::sound));
         click(robot, "#add-source");
-        WaitForAsyncUtils.waitForFxEvents();
         click(robot, "#remove-bay-3");
         until("it is off", () -> workplace.desk().bays().size() == 2);
         write(robot, "#source-place", "http://example.org/files");

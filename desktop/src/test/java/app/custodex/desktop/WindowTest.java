@@ -101,13 +101,7 @@ abstract class WindowTest {
                         .tryQuery()
                         .filter(n -> n.isVisible() && !n.isDisabled())
                         .isPresent());
-        try {
-            robot.clickOn(id);
-        } catch (RuntimeException replaced) {
-            // The list around it was built anew at this moment; a person would move the mouse after it.
-            WaitForAsyncUtils.waitForFxEvents();
-            robot.clickOn(id);
-        }
+        robot.clickOn(id);
     }
 
     void write(FxRobot robot, String id, String words) {

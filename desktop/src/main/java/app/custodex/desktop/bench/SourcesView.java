@@ -7,12 +7,13 @@ import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.UserText;
 import app.custodex.link.PhoneIdentity;
 import java.io.File;
-import java.util.List;
+import java.util.HashMap;
 import java.util.Locale;
-import java.util.Optional;
+import java.util.Map;
 import javafx.collections.ListChangeListener;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
+import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
@@ -29,7 +30,7 @@ public final class SourcesView extends VBox {
     private final TextField place = new TextField();
     private final TextField name = new TextField();
     private final VBox known = new VBox();
-    private Optional<List<Shown>> shown = Optional.empty();
+    private final Map<BayModel, Row> rows = new HashMap<>();
 
     public SourcesView(Desk desk) {
         super(14);
@@ -103,58 +104,59 @@ public final class SourcesView extends VBox {
         }
     }
 
-    private void refreshKnown() {
-        if (getScene() != null) {
-            showKnown();
-        }
-    }
-
-    /** What a row tells of a bay. */
-    private record Shown(BayModel bay, String name, String state, boolean copying) {}
-
-    private Shown shown(BayModel bay) {
-        return new Shown(
-                bay,
-                bay.phone().map(PhoneIdentity::name).orElse(bay.bay().source().name()),
-                desk.state(bay).headline(),
-                bay.progress().get().isPresent());
-    }
-
-    /** Rebuilt only when something in it is different: a button must not go away under the finger. */
+    /** One row a bay, made once: a button must not go away under the finger. */
     private void showKnown() {
-        var now = desk.bays().stream().map(this::shown).toList();
-        if (shown.equals(Optional.of(now))) {
-            return;
-        }
-        shown = Optional.of(now);
+        rows.keySet().retainAll(desk.bays());
         known.getChildren().setAll(Parts.text("On the bench", "heading"));
         if (desk.bays().isEmpty()) {
             known.getChildren().add(Parts.sentence("Nothing yet.", "lesser"));
         }
-        now.forEach(row -> known.getChildren().add(row(row)));
+        for (var bay : desk.bays()) {
+            known.getChildren().add(rows.computeIfAbsent(bay, Row::new));
+        }
+        refreshKnown();
     }
 
-    private Node row(Shown row) {
-        var bay = row.bay();
-        var source = bay.bay().source();
-        var title = UserText.line("Bay " + bay.number() + " · " + row.name(), "strong");
-        var address = UserText.line(source.type().name().toLowerCase(Locale.ROOT) + " · " + place(source), "lesser");
-        var words = new VBox(1, title, address);
-        words.setMinWidth(0);
-        HBox.setHgrow(words, Priority.ALWAYS);
-        var state = Parts.text(row.state(), "lesser");
-        state.setMinWidth(160);
-        var line =
-                new HBox(10, words, state, Parts.button("show-bay-" + bay.number(), "Show", "", () -> desk.show(bay)));
-        if (source.type() != Source.Type.PHONE) {
-            var off =
-                    Parts.button("remove-bay-" + bay.number(), "Take off the bench", "", () -> desk.removeSource(bay));
-            off.setDisable(row.copying());
-            line.getChildren().add(off);
+    private void refreshKnown() {
+        if (getScene() != null) {
+            rows.values().forEach(Row::refresh);
         }
-        line.setAlignment(Pos.CENTER_LEFT);
-        line.getStyleClass().add("table-row");
-        return line;
+    }
+
+    private final class Row extends HBox {
+        private final BayModel bay;
+        private final UserText title = UserText.line("", "strong");
+        private final Label state = Parts.text("", "lesser");
+        private final Button off;
+
+        Row(BayModel bay) {
+            super(10);
+            this.bay = bay;
+            var source = bay.bay().source();
+            var address =
+                    UserText.line(source.type().name().toLowerCase(Locale.ROOT) + " · " + place(source), "lesser");
+            var words = new VBox(1, title, address);
+            words.setMinWidth(0);
+            HBox.setHgrow(words, Priority.ALWAYS);
+            state.setMinWidth(160);
+            off = Parts.button("remove-bay-" + bay.number(), "Take off the bench", "", () -> desk.removeSource(bay));
+            var show = Parts.button("show-bay-" + bay.number(), "Show", "", () -> desk.show(bay));
+            getChildren().addAll(words, state, show);
+            if (!bay.isPhone()) {
+                getChildren().add(off);
+            }
+            setAlignment(Pos.CENTER_LEFT);
+            getStyleClass().add("table-row");
+        }
+
+        private void refresh() {
+            var name = bay.phone()
+                    .map(PhoneIdentity::name)
+                    .orElse(bay.bay().source().name());
+            title.setText("Bay " + bay.number() + " · " + name);
+            state.setText(desk.state(bay).headline());
+            off.setDisable(bay.progress().get().isPresent());
+        }
     }
 
     private static String place(Source source) {
