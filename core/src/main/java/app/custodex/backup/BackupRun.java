@@ -23,6 +23,7 @@ import java.io.IOException;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
+import java.time.temporal.ChronoUnit;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.EnumMap;
@@ -278,7 +279,7 @@ public final class BackupRun {
     }
 
     private ManifestItem.Origin origin() {
-        return new ManifestItem.Origin(source, clock.instant());
+        return new ManifestItem.Origin(source, clock.instant().truncatedTo(ChronoUnit.SECONDS));
     }
 
     private static void settle(LayerDraft draft, Exception why) {

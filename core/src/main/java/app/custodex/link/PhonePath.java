@@ -16,11 +16,18 @@ public record PhonePath(String text) implements Comparable<PhonePath> {
     @JsonCreator
     public PhonePath {
         if (!text.isEmpty()) {
-            for (var segment : text.split("/", -1)) {
-                if (!isName(segment)) {
-                    throw new IllegalArgumentException("not a path on a phone: " + text);
-                }
+            int begin = 0;
+            for (int end = text.indexOf('/'); end >= 0; end = text.indexOf('/', begin)) {
+                requireName(text, begin, end);
+                begin = end + 1;
             }
+            requireName(text, begin, text.length());
+        }
+    }
+
+    private static void requireName(String text, int begin, int end) {
+        if (!isName(begin == 0 && end == text.length() ? text : text.substring(begin, end))) {
+            throw new IllegalArgumentException("not a path on a phone: " + text);
         }
     }
 

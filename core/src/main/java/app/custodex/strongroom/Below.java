@@ -2,6 +2,7 @@ package app.custodex.strongroom;
 
 import app.custodex.base.Problem;
 import app.custodex.base.ProblemException;
+import app.custodex.base.Suppliers;
 import app.custodex.link.Kind;
 import app.custodex.link.PhonePath;
 import java.io.IOException;
@@ -14,6 +15,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Supplier;
 
 /**
  * What a phone's layers hold together: of each kind the state in the newest layer that took it in full, with what newer layers
@@ -22,7 +24,10 @@ import java.util.Set;
 public final class Below {
     private final Map<PhonePath, ManifestItem> items = new HashMap<>();
     private final Map<PhonePath, ManifestItem> damagedItems = new HashMap<>();
-    private final Map<String, ManifestItem.Place> byDigest = new HashMap<>();
+    /** Of these the stored bytes may be referred to, also when an item of the same path hides them. */
+    private final List<ManifestItem> sound = new ArrayList<>();
+
+    private final Supplier<Map<String, ManifestItem.Place>> byDigest = Suppliers.once(this::indexDigests);
     private final List<Problem> problems = new ArrayList<>();
     private final Set<Kind> open = EnumSet.allOf(Kind.class);
 
@@ -68,8 +73,14 @@ public final class Below {
         }
         items.putIfAbsent(item.path(), item);
         if (!suspect) {
-            byDigest.putIfAbsent(item.digest(), place.get());
+            sound.add(item);
         }
+    }
+
+    private Map<String, ManifestItem.Place> indexDigests() {
+        var index = HashMap.<String, ManifestItem.Place>newHashMap(sound.size());
+        sound.forEach(item -> item.place().ifPresent(place -> index.putIfAbsent(item.digest(), place)));
+        return index;
     }
 
     /** Layers whose list of items could not be read. */
@@ -87,7 +98,7 @@ public final class Below {
     }
 
     Optional<ManifestItem.Place> place(String digest) {
-        return Optional.ofNullable(byDigest.get(digest));
+        return Optional.ofNullable(byDigest.get().get(digest));
     }
 
     public Collection<ManifestItem> items() {

@@ -3,6 +3,7 @@ package app.custodex.strongroom;
 import app.custodex.link.Kind;
 import app.custodex.link.PhonePath;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
@@ -27,9 +28,9 @@ public record LayerChange(PhonePath path, Kind kind, What what, long before, lon
      *
      * @param whole the kinds of which the layer holds all that the phone had
      */
-    static List<LayerChange> between(Below below, Iterable<ManifestItem> items, Set<Kind> whole) {
+    static List<LayerChange> between(Below below, Collection<ManifestItem> items, Set<Kind> whole) {
         var changes = new ArrayList<LayerChange>();
-        var listed = new HashSet<PhonePath>();
+        var listed = HashSet.<PhonePath>newHashSet(items.size());
         for (var item : items) {
             listed.add(item.path());
             if (!item.saved()) {

@@ -18,6 +18,7 @@ import java.security.MessageDigest;
 import java.util.ArrayList;
 import java.util.Base64;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -321,12 +322,12 @@ public final class LayerDraft implements Closeable {
         write(Strongroom.RECORD, out -> out.write(Json.PAGE.writeValueAsBytes(record)));
         var state = new LinkedHashMap<>(fresh);
         var stored = inventory.contents();
-        for (var item : items) {
-            item.place().ifPresent(place -> {
-                if (stored.containsKey(place.content())) {
-                    state.putIfAbsent(place.content(), stored.get(place.content()));
-                }
-            });
+        var referred = new HashSet<String>();
+        items.forEach(item -> item.place().ifPresent(place -> referred.add(place.content())));
+        for (var content : referred) {
+            if (stored.containsKey(content)) {
+                state.putIfAbsent(content, stored.get(content));
+            }
         }
         var next = inventory
                 .next(fresh, state, record.begun(), "Layer " + record.number())

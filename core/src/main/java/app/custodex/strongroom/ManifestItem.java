@@ -4,6 +4,8 @@ import app.custodex.base.Problem;
 import app.custodex.link.Kind;
 import app.custodex.link.Listed;
 import app.custodex.link.PhonePath;
+import com.fasterxml.jackson.databind.annotation.JsonDeserialize;
+import com.fasterxml.jackson.databind.annotation.JsonSerialize;
 import java.time.Instant;
 import java.util.Optional;
 
@@ -20,6 +22,8 @@ import java.util.Optional;
  * @param problem why it, or a part of it, is missing
  * @param origin where its bytes came from, and when; empty for a link and for what could not be saved
  */
+@JsonSerialize(using = ItemJson.Writer.class)
+@JsonDeserialize(using = ItemJson.Reader.class)
 public record ManifestItem(
         PhonePath path,
         Kind kind,
@@ -33,7 +37,7 @@ public record ManifestItem(
         Optional<Origin> origin) {
     /**
      * @param source the family of phone, or the kind of source, that it was read from
-     * @param read when its bytes were read, by this computer's clock, UTC
+     * @param read when its bytes were read, by this computer's clock, UTC, to the second
      */
     public record Origin(String source, Instant read) {}
 

@@ -11,12 +11,15 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
+import java.time.format.DateTimeParseException;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.function.Function;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
 class SmallThingsTest {
     @TempDir
@@ -29,6 +32,40 @@ class SmallThingsTest {
                 "ddaf35a193617abacc417349ae20413112e6fa4e89a97ea20a9eeee64b55d39a"
                         + "2192992a274fc1a836ba3c23a3feebbd454d4423643ce80e2a9ac94fa54ca49f",
                 Digests.of("abc".getBytes(StandardCharsets.US_ASCII)));
+    }
+
+    /** RFC 3339 §5.8 gives the first four; the others are forms that are near the usual one. */
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "1985-04-12T23:20:50.52Z",
+                "1996-12-19T16:39:57-08:00",
+                "1990-12-31T23:59:60Z",
+                "1937-01-01T12:00:27.87+00:20",
+                "2026-03-01T00:00:00Z",
+                "2026-02-29T00:00:00Z",
+                "2024-02-29T23:59:59.999999999Z",
+                "2026-01-01T24:00:00Z",
+                "2026-01-01T10:00:00.Z",
+                "2026-01-01T10:00:00.1234567890Z",
+                "2026-13-01T10:00:00Z",
+                "-0044-03-15T12:00:00Z",
+                "+12026-03-01T00:00:00Z",
+                "2026-03-01 00:00:00Z",
+                "2026-03-01",
+                "Z",
+                ""
+            })
+    void timesAreReadAsTheStandardLibraryReadsThem(String text) {
+        assertEquals(parsed(Instant::parse, text), parsed(Timestamps::parse, text));
+    }
+
+    private static Optional<Instant> parsed(Function<String, Instant> parser, String text) {
+        try {
+            return Optional.of(parser.apply(text));
+        } catch (DateTimeParseException e) {
+            return Optional.empty();
+        }
     }
 
     @ParameterizedTest
