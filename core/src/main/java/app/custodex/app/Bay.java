@@ -63,20 +63,16 @@ public final class Bay {
         return status.filter(s -> s.readiness().ready()).isPresent();
     }
 
-    /** Asks the phone and says whether anything is different now. */
-    public boolean ask() {
-        Optional<PhoneStatus> now;
+    /** Asks the phone how it is. */
+    public void ask() {
         try {
-            now = Optional.of(withKeys(link.status()));
+            status = Optional.of(withKeys(link.status()));
         } catch (LinkException e) {
-            now = Optional.empty();
+            status = Optional.empty();
         } catch (RuntimeException e) {
             LOG.warn("{} gave an answer that can't be understood", source.name(), e);
-            now = Optional.empty();
+            status = Optional.empty();
         }
-        boolean changed = !now.equals(status);
-        status = now;
-        return changed;
     }
 
     /**

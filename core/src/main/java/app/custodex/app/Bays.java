@@ -1,5 +1,6 @@
 package app.custodex.app;
 
+import app.custodex.link.PhoneStatus;
 import app.custodex.link.WebDavLink;
 import java.io.IOException;
 import java.nio.file.Path;
@@ -57,8 +58,13 @@ public final class Bays implements AutoCloseable {
 
     private static void askAlways(Bay bay, Runnable told) {
         try {
+            Optional<PhoneStatus> known = Optional.empty();
             while (!Thread.currentThread().isInterrupted()) {
-                if (bay.ask()) {
+                bay.ask();
+                // Against what was told, not against the last answer: others ask, too.
+                var now = bay.status();
+                if (!now.equals(known)) {
+                    known = now;
                     told.run();
                 }
                 Thread.sleep(ASK_EVERY);

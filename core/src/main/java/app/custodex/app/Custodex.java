@@ -188,21 +188,24 @@ public final class Custodex implements AutoCloseable {
         var begun = clock.instant();
         var phone = bay.status().flatMap(PhoneStatus::identity);
         job.start(docket.map(Docket::customer).orElse(bay.source().name()), outcome -> {
-            jobs.remove(bay);
-            runs.add(run(begun, docket, phone, bay, automatic, outcome));
-            if (docket.isPresent() && outcome instanceof BackupJob.Outcome.Done done) {
-                var layer = done.result().layer();
-                dockets.change(
-                        docket.get().number(),
-                        d -> d.withPhone(layer.phone())
-                                .withLayer(layer.number())
-                                .withDone(RouteStep.BACK_UP, clock.instant()));
+            try {
+                runs.add(run(begun, docket, phone, bay, automatic, outcome));
+                if (docket.isPresent() && outcome instanceof BackupJob.Outcome.Done done) {
+                    var layer = done.result().layer();
+                    dockets.change(
+                            docket.get().number(),
+                            d -> d.withPhone(layer.phone())
+                                    .withLayer(layer.number())
+                                    .withDone(RouteStep.BACK_UP, clock.instant()));
+                }
+            } finally {
+                jobs.remove(bay); // only now: a run that is not written down yet would be taken for due
             }
         });
         return job;
     }
 
-    private static Run run(
+    private Run run(
             Instant begun,
             Optional<Docket> docket,
             Optional<PhoneIdentity> phone,
@@ -221,6 +224,7 @@ public final class Custodex implements AutoCloseable {
         };
         return new Run(
                 begun,
+                clock.instant(),
                 docket.map(Docket::number),
                 phone.map(PhoneIdentity::identifier).orElse(bay.source().identifier()),
                 phone.map(PhoneIdentity::name).orElse(bay.source().name()),

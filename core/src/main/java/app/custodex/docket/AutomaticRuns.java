@@ -25,7 +25,8 @@ public final class AutomaticRuns {
      * Whether a run is due now.
      *
      * @param ready whether its phone gives its files at the moment
-     * @param lastRun when the docket's last run was begun, by itself or by hand
+     * @param lastRun when the docket's last run ended, begun by itself or by hand; a cable that came loose during it asks for no
+     *     other
      */
     public boolean due(Docket docket, boolean ready, Optional<Instant> lastRun) {
         if (!ready) {

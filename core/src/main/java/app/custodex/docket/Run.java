@@ -2,12 +2,14 @@ package app.custodex.docket;
 
 import app.custodex.base.Problem;
 import java.time.Instant;
+import java.util.Objects;
 import java.util.Optional;
 
 /**
  * One backup that was started, and what came of it: a line of the result list.
  *
  * @param begun UTC
+ * @param ended UTC
  * @param docket the job that it belonged to, if any
  * @param phone identifier
  * @param name what the owner calls the phone
@@ -21,6 +23,7 @@ import java.util.Optional;
  */
 public record Run(
         Instant begun,
+        Instant ended,
         Optional<Integer> docket,
         String phone,
         String name,
@@ -30,4 +33,9 @@ public record Run(
         long newBytes,
         long missed,
         Optional<Boolean> sound,
-        Optional<Problem> problem) {}
+        Optional<Problem> problem) {
+    public Run {
+        Objects.requireNonNull(begun);
+        Objects.requireNonNull(ended);
+    }
+}

@@ -59,8 +59,8 @@ public final class RunBook {
                 .toList();
     }
 
-    /** When the docket's last run was begun. */
+    /** When the docket's last run ended. */
     public synchronized Optional<Instant> last(int docket) {
-        return of(docket).stream().map(Run::begun).max(Comparator.naturalOrder());
+        return of(docket).stream().map(Run::ended).max(Comparator.naturalOrder());
     }
 }

@@ -30,6 +30,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.Semaphore;
 import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -73,15 +74,30 @@ class HomeTest {
     }
 
     @Test
-    void aBayWithoutAPhoneSaysSoOnce() throws IOException {
+    void aBayWithoutAPhoneSaysSo() throws IOException {
         int port;
         try (var socket = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
             port = socket.getLocalPort();
         }
         var bay = bay(new HttpPhoneLink(URI.create("http://127.0.0.1:" + port + "/")));
-        assertFalse(bay.ask(), "nothing changed: there was no phone and there is none");
+        bay.ask();
         assertTrue(bay.status().isEmpty());
         bay.link().close();
+    }
+
+    @Test
+    void whatSomebodyElseNoticedIsToldAllTheSame() throws Exception {
+        var card = Files.createDirectory(folder.resolve("card"));
+        try (var custodex = Custodex.open(new Home(folder.resolve("home")), Clock.systemUTC())) {
+            var bay = custodex.bays().add(card.toString(), "");
+            var told = new Semaphore(0);
+            custodex.bays().watch(told::release);
+            assertTrue(told.tryAcquire(10, TimeUnit.SECONDS));
+            Files.delete(card);
+            bay.ask();
+            assertFalse(bay.ready());
+            assertTrue(told.tryAcquire(10, TimeUnit.SECONDS));
+        }
     }
 
     private static Docket.Form form() {

@@ -51,6 +51,10 @@ public final class Desk implements AutoCloseable {
     private final ObjectProperty<Strongroom.Holdings> holdings =
             new SimpleObjectProperty<>(new Strongroom.Holdings(List.of(), List.of()));
     private final IntegerProperty changes = new SimpleIntegerProperty();
+    /** Looks into the strongroom may end in another order than they began. */
+    private int looks;
+
+    private int shownLook;
 
     public Desk(Custodex custodex, Words words, Work work) {
         this.custodex = custodex;
@@ -190,10 +194,14 @@ public final class Desk implements AutoCloseable {
 
     /** Looks into the strongroom anew. */
     public void refreshHoldings() {
+        int look = ++looks;
         work.start("Strongroom", () -> custodex.strongroom().holdings(), found -> {
-            holdings.set(found);
-            found.problems().forEach(work::tell);
-            bays.forEach(this::refreshLayers);
+            if (look > shownLook) {
+                shownLook = look;
+                holdings.set(found);
+                found.problems().forEach(work::tell);
+                bays.forEach(this::refreshLayers);
+            }
         });
     }
 
@@ -206,9 +214,10 @@ public final class Desk implements AutoCloseable {
             show(bay, new Kept(List.of(), Seal.NONE));
             return;
         }
-        var stored = holdings.get().phone(phone.get().identifier());
+        var held = holdings.get();
+        var stored = held.phone(phone.get().identifier());
         work.start("Layers of " + phone.get().name(), () -> kept(phone.get(), stored), kept -> {
-            if (bay.phone().equals(phone)) {
+            if (bay.phone().equals(phone) && holdings.get() == held) {
                 show(bay, kept);
             }
         });
