@@ -4,13 +4,11 @@ import app.custodex.app.BackupJob;
 import app.custodex.app.BackupJob.Outcome;
 import app.custodex.app.Bay;
 import app.custodex.app.Custodex;
-import app.custodex.backup.BackupProgress;
 import app.custodex.backup.BackupRequest;
 import app.custodex.backup.BackupResult;
 import app.custodex.backup.Selection;
 import app.custodex.base.Problem;
 import app.custodex.base.ProblemException;
-import app.custodex.base.Sizes;
 import app.custodex.link.PhoneIdentity;
 import app.custodex.link.PhonePath;
 import app.custodex.link.PhoneStatus;
@@ -20,7 +18,6 @@ import java.io.PrintWriter;
 import java.time.Duration;
 import java.util.HashSet;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import java.util.concurrent.Callable;
 import java.util.concurrent.ExecutionException;
@@ -30,7 +27,6 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
-import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 
 /** Copies a phone into a new layer. */
@@ -42,8 +38,8 @@ final class BackupCommand implements Callable<Integer> {
     @Mixin
     private HomeOption home;
 
-    @Parameters(paramLabel = "PHONE", description = "Bay number, name, model, serial number or identifier")
-    private String phone;
+    @Mixin
+    private BenchOption bench;
 
     @Mixin
     private KindsOption kinds;
@@ -65,12 +61,6 @@ final class BackupCommand implements Callable<Integer> {
             description = "Seal the phone's stack, with its first layer; asks for a passphrase twice. A lost passphrase"
                     + " can't be recovered by anybody")
     private boolean seal;
-
-    @Mixin
-    private SecretOption secrets;
-
-    @Mixin
-    private SignInOption signIn;
 
     @Option(
             names = "--wait",
@@ -96,11 +86,7 @@ final class BackupCommand implements Callable<Integer> {
         var err = spec.commandLine().getErr();
         try (var custodex = home.open()) {
             var patience = Duration.ofSeconds(wait);
-            var known = PhoneFinder.bay(custodex, phone);
-            if (known.isPresent()) {
-                signIn.signIn(known.get(), secrets);
-            }
-            var bay = PhoneFinder.ready(custodex, phone, patience, err::println);
+            var bay = bench.ready(custodex, patience, err::println);
             sealing(custodex, bay);
             var request = new BackupRequest(selection(bay), readEverything, patience, check, Custodex.TOOL);
             var job = custodex.backUp(bay, Optional.empty(), request, false);
@@ -113,7 +99,7 @@ final class BackupCommand implements Callable<Integer> {
                 case Outcome.Done done -> told(done.result());
                 case Outcome.Stopped stopped ->
                     throw new ProblemException(Problem.failure(
-                            phone, "The backup was stopped", "Start it again; it goes on where it stopped"));
+                            bench.words(), "The backup was stopped", "Start it again; it goes on where it stopped"));
                 case Outcome.Failed failed -> throw new ProblemException(failed.problem());
             };
         }
@@ -142,7 +128,7 @@ final class BackupCommand implements Callable<Integer> {
         boolean hasLayers = strongroom.newestLayer(identity.identifier()) > 0;
         if (strongroom.sealed(identity.identifier()) && (hasLayers || !seal)) {
             if (!strongroom.readable(identity.identifier())) {
-                try (var passphrase = secrets.ask("Passphrase of " + identity.name())) {
+                try (var passphrase = bench.secrets().ask("Passphrase of " + identity.name())) {
                     strongroom.open(identity, passphrase);
                 }
             }
@@ -152,8 +138,8 @@ final class BackupCommand implements Callable<Integer> {
     }
 
     private void newSeal(Custodex custodex, PhoneIdentity identity) throws IOException {
-        try (var passphrase = secrets.ask("New passphrase of " + identity.name());
-                var again = secrets.ask("The same again")) {
+        try (var passphrase = bench.secrets().ask("New passphrase of " + identity.name());
+                var again = bench.secrets().ask("The same again")) {
             if (!passphrase.same(again)) {
                 throw new ProblemException(Problem.failure(
                         identity.name(), "The two passphrases differ", "Enter the same passphrase twice"));
@@ -175,7 +161,7 @@ final class BackupCommand implements Callable<Integer> {
                 return job.outcome().get(1, TimeUnit.SECONDS);
             } catch (TimeoutException e) {
                 if (!quiet) {
-                    err.println(line(job.progress()));
+                    err.println(BackupOutput.line(job.progress()));
                 }
             } catch (InterruptedException e) {
                 job.stop();
@@ -187,66 +173,14 @@ final class BackupCommand implements Callable<Integer> {
         }
     }
 
-    private static String line(BackupProgress p) {
-        if (p.waiting().isPresent()) {
-            return "waiting: " + p.waiting().get().sentence();
-        }
-        var locale = Locale.getDefault();
-        return switch (p.phase()) {
-            case LISTING -> "listing, " + Sizes.count(p.allItems(), locale) + " items so far";
-            case COPYING, CHECKING ->
-                "%s %s of %s, %s items, %s/s%s"
-                        .formatted(
-                                p.phase() == BackupProgress.Phase.COPYING ? "copying" : "reading back",
-                                Sizes.bytes(p.doneBytes(), locale),
-                                Sizes.bytes(p.allBytes(), locale),
-                                Sizes.count(p.doneItems(), locale),
-                                Sizes.bytes(p.bytesPerSecond(), locale),
-                                p.left()
-                                        .map(left -> ", " + Sizes.about(left) + " left")
-                                        .orElse(""));
-            case PUBLISHING -> "publishing the layer";
-            case ENDED -> "done";
-        };
-    }
-
     private int told(BackupResult result) throws IOException {
         var out = spec.commandLine().getOut();
-        var layer = result.layer();
         if (json) {
             Output.json(out, result);
         } else {
-            var locale = Locale.getDefault();
-            out.printf(
-                    "%s, layer %d%s: %s items, %s; %s items, %s of it new; %s not saved in full%n",
-                    layer.phone().name(),
-                    layer.number(),
-                    layer.sealed() ? " (sealed)" : "",
-                    Sizes.count(layer.items(), locale),
-                    Sizes.bytes(layer.bytes(), locale),
-                    Sizes.count(layer.freshItems(), locale),
-                    Sizes.bytes(layer.freshBytes(), locale),
-                    Sizes.count(layer.missed(), locale));
-            if (layer.number() > 1) {
-                var change = layer.change();
-                out.printf(
-                        "Since the layer below: %s added, %s changed, %s gone%n",
-                        Sizes.count(change.added(), locale),
-                        Sizes.count(change.changed(), locale),
-                        Sizes.count(change.gone(), locale));
-            }
-            layer.left()
-                    .forEach(left -> out.println("Not in it: " + left.kind().label() + ". "
-                            + left.why().words() + "."));
-            result.check()
-                    .ifPresent(report -> out.println(
-                            report.sound()
-                                    ? "Read back " + Sizes.bytes(report.bytes(), locale) + ": sound"
-                                    : "Read back: " + report.damage().size() + " stored files are damaged"));
-            Output.problems(out, result.problems());
-            result.check().ifPresent(report -> Output.problems(out, report.damage()));
+            BackupOutput.result(out, result);
         }
-        boolean whole = layer.missed() == 0
+        boolean whole = result.layer().missed() == 0
                 && result.check().filter(report -> !report.sound()).isEmpty();
         return whole ? ExitCode.DONE : ExitCode.LOSSES;
     }

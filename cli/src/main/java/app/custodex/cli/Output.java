@@ -2,9 +2,12 @@ package app.custodex.cli;
 
 import app.custodex.base.Json;
 import app.custodex.base.Problem;
+import app.custodex.strongroom.LeftOut;
 import java.io.IOException;
 import java.io.PrintWriter;
 import java.util.List;
+import java.util.TreeMap;
+import java.util.stream.Collectors;
 
 /** Lists as JSON, and problems as lines. */
 final class Output {
@@ -16,6 +19,16 @@ final class Output {
 
     static void problems(PrintWriter err, List<Problem> problems) {
         problems.forEach(problem -> err.println(problem.sentence()));
+    }
+
+    /** What a copy does not hold, a line for each reason. */
+    static void left(PrintWriter out, String heading, List<LeftOut> left) {
+        left.stream()
+                .collect(Collectors.groupingBy(
+                        LeftOut::why,
+                        TreeMap::new,
+                        Collectors.mapping(kind -> kind.kind().label(), Collectors.joining(", "))))
+                .forEach((why, kinds) -> out.println(heading + ": " + kinds + ". " + why.words() + "."));
     }
 
     /** Whatever a hostile name holds, it stays on its line. */

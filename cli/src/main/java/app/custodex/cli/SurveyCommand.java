@@ -11,7 +11,6 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
-import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 
 /** Says what a backup would take. */
@@ -23,20 +22,14 @@ final class SurveyCommand implements Callable<Integer> {
     @Mixin
     private HomeOption home;
 
-    @Parameters(paramLabel = "PHONE", description = "Bay number, name, model, serial number or identifier")
-    private String phone;
+    @Mixin
+    private BenchOption bench;
 
     @Mixin
     private KindsOption kinds;
 
     @Option(names = "--items", description = "Name every item")
     private boolean items;
-
-    @Mixin
-    private SecretOption secrets;
-
-    @Mixin
-    private SignInOption signIn;
 
     @Spec
     private CommandSpec spec;
@@ -46,11 +39,7 @@ final class SurveyCommand implements Callable<Integer> {
         var out = spec.commandLine().getOut();
         var locale = Locale.getDefault();
         try (var custodex = home.open()) {
-            var known = PhoneFinder.bay(custodex, phone);
-            if (known.isPresent()) {
-                signIn.signIn(known.get(), secrets);
-            }
-            var bay = PhoneFinder.ready(custodex, phone, Duration.ZERO, waiting -> {});
+            var bay = bench.ready(custodex, Duration.ZERO, waiting -> {});
             var identifier =
                     bay.status().flatMap(PhoneStatus::identity).orElseThrow().identifier();
             var survey = custodex.survey(bay, custodex.strongroom().sealed(identifier), new CancelToken());
@@ -70,9 +59,7 @@ final class SurveyCommand implements Callable<Integer> {
                         .forEach(found -> out.println((found.stored() ? "stored  " : "new     ")
                                 + Output.oneLine(found.file().path().text())));
             }
-            survey.left()
-                    .forEach(left -> out.println("Not given: " + left.kind().label() + ". "
-                            + left.why().words() + "."));
+            Output.left(out, "Not given", survey.left());
             if (!survey.compared()) {
                 out.println("Its layers are sealed and closed, so everything counts as new here.");
             }
