@@ -134,7 +134,7 @@ class InDepthCommandsTest {
         Files.writeString(card.resolve("a.vcf"), "BEGIN:VCARD\r\nVERSION:4.0\r\nFN:Ivo Kelp\r\nEND:VCARD\r\n");
         assertTrue(
                 done("source", "add", card.toString(), "--name", "Card").out().contains("Card"));
-        assertTrue(done("backup", "Card", "--quiet").out().contains("1 items"));
+        assertTrue(done("backup", "Card", "--quiet").out().contains("1 item, "));
         assertTrue(done("contacts", "Card").out().contains("Ivo Kelp"));
 
         var loft = drawer.loft();
