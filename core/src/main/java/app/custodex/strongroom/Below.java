@@ -19,7 +19,8 @@ import java.util.function.Supplier;
 
 /**
  * What a phone's layers hold together: of each kind the state in the newest layer that took it in full, with what newer layers
- * have of it. Items whose stored copy is known to be damaged are left out, so that they are copied anew.
+ * have of it. Items whose stored copy is known to be damaged are left out, so that they are copied anew; of a sealed stack all that
+ * lie in a damaged file, since that can't be mended and the next layer should not depend on it.
  */
 public final class Below {
     private final Map<PhonePath, ManifestItem> items = new HashMap<>();
@@ -49,7 +50,9 @@ public final class Below {
         var hit = new HashSet<PhonePath>();
         lastCheck.ifPresent(report -> {
             report.damage().forEach(damage -> damaged.add(damage.subject()));
-            hit.addAll(report.items());
+            if (!layer.record().sealed()) {
+                hit.addAll(report.items());
+            }
         });
         try {
             layer.forEach(item -> add(item, damaged, hit));

@@ -18,6 +18,7 @@ import app.custodex.link.PhonePath;
 import app.custodex.seal.AgeProgram;
 import app.custodex.seal.Passphrase;
 import app.custodex.strongroom.LayerDraft;
+import app.custodex.strongroom.LayerRecord.Change;
 import app.custodex.strongroom.OcflReferee;
 import app.custodex.strongroom.StoredPhone.Seal;
 import app.custodex.strongroom.Strongroom;
@@ -181,6 +182,29 @@ class SealedBackupTest {
         strongroom.open(phone.identity(), words());
         var named = checks.run(stored, List.of(1), n -> {}, new CancelToken()).getFirst();
         assertEquals(List.of(new PhonePath("large-" + MARK)), named.items());
+    }
+
+    @Test
+    @Fault(Of.DAMAGED_CONTENT)
+    void theNextLayerDependsOnNoDamagedFile() throws IOException {
+        phone.put("first", marked(200_000, 1));
+        phone.put("second", marked(200_000, 2));
+        phone.put("third", marked(200_000, 3));
+        var strongroom = sealed();
+        run(phone, strongroom).run();
+        damage();
+        var stored = strongroom.holdings().phones().getFirst();
+        var found = new Checks(() -> strongroom, Clock.systemUTC())
+                .run(stored, List.of(1), n -> {}, new CancelToken())
+                .getFirst();
+        assertEquals(1, found.items().size(), "the others in the pack are sound");
+
+        var anew = run(phone, strongroom).run();
+
+        assertEquals(3, anew.layer().freshItems());
+        assertEquals(Change.NONE, anew.layer().change(), "nothing changed on the phone");
+        assertTrue(anew.check().orElseThrow().sound());
+        assertHolds(strongroom, phone, 2, phone.state());
     }
 
     private void damage() throws IOException {

@@ -74,6 +74,6 @@ final class ChatAppSteps extends VBox {
         };
         attempt.setOnAction(event -> act.run());
         field.setOnAction(event -> act.run());
-        return new HBox(8, field, attempt);
+        return Parts.row(field, attempt);
     }
 }

@@ -146,14 +146,19 @@ final class KindChoice extends VBox {
         var some =
                 Parts.button("items-" + kind.code(), "Choose items…", "", () -> chooseItems.accept(kind), "row-button");
         some.setVisible(surveyed);
+        // Before the phone trusts this bench it says nothing of what is on it.
+        boolean known = surveyed
+                || bay.status().get().filter(s -> !s.contents().isEmpty()).isPresent();
         var one = taken.filter(t -> t.items() < all.items());
         var line = line(
                 name(box),
                 figure(
-                        one.map(t -> words.count(t.items()) + " of ").orElse("") + words.count(all.items()),
+                        known
+                                ? one.map(t -> words.count(t.items()) + " of ").orElse("") + words.count(all.items())
+                                : "…",
                         ITEMS,
                         "table-figure"),
-                figure(words.bytes(one.map(Amount::bytes).orElse(all.bytes())), SIZE, "table-figure"),
+                figure(known ? words.bytes(one.map(Amount::bytes).orElse(all.bytes())) : "…", SIZE, "table-figure"),
                 figure(fresh(taken, surveyed), SIZE, "table-figure"),
                 action(some));
         line.getStyleClass().add("table-row");

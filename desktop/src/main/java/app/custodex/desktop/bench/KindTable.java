@@ -15,6 +15,8 @@ import javafx.scene.layout.VBox;
 final class KindTable extends VBox {
     private static final double FIGURE = 84;
     private static final double STATE = 250;
+    private static final double STATE_BESIDE_MANY = 170;
+    private static final int MANY = 4;
 
     private final int figures;
 
@@ -69,11 +71,12 @@ final class KindTable extends VBox {
         return label;
     }
 
-    private static Node state(Node node) {
+    private Node state(Node node) {
         var box = new HBox(node);
         box.setAlignment(Pos.CENTER_LEFT);
-        box.setMinWidth(STATE);
-        box.setPrefWidth(STATE);
+        double width = figures < MANY ? STATE : STATE_BESIDE_MANY;
+        box.setMinWidth(width);
+        box.setPrefWidth(width);
         box.setStyle("-fx-padding: 0 0 0 22;");
         return box;
     }

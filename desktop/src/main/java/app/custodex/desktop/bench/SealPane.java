@@ -119,7 +119,7 @@ final class SealPane extends VBox {
             first.clear();
             second.clear();
         });
-        var buttons = new HBox(8, seal, Parts.button("seal-cancel", "Leave it unsealed", "", () -> {
+        var buttons = Parts.row(seal, Parts.button("seal-cancel", "Leave it unsealed", "", () -> {
             shown = List.of();
             refresh();
         }));

@@ -15,7 +15,6 @@ import app.custodex.link.WebDavLink;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.Callable;
-import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
@@ -100,7 +99,7 @@ final class SourceHand {
         };
         go.setOnAction(event -> act.run());
         password.setOnAction(event -> act.run());
-        return new HBox(8, user, password, go);
+        return Parts.row(user, password, go);
     }
 
     private Node account(LoftLink loft) {
@@ -113,7 +112,7 @@ final class SourceHand {
         });
         go.setOnAction(event -> act.run());
         account.setOnAction(event -> act.run());
-        return new HBox(8, account, go);
+        return Parts.row(account, go);
     }
 
     private Node code(LoftLink loft) {
@@ -125,7 +124,7 @@ final class SourceHand {
         });
         go.setOnAction(event -> act.run());
         code.setOnAction(event -> act.run());
-        return new HBox(8, code, go);
+        return Parts.row(code, go);
     }
 
     private Node copies(LoftLink loft) {
@@ -155,8 +154,7 @@ final class SourceHand {
                         loft.choose(copy);
                         return copy;
                     }));
-            var row = new HBox(8, words, choose);
-            row.setAlignment(Pos.CENTER_LEFT);
+            var row = Parts.row(words, choose);
             box.getChildren().add(row);
         }
     }

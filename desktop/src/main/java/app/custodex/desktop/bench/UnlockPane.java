@@ -33,7 +33,7 @@ public final class UnlockPane extends VBox {
         };
         open.setOnAction(event -> act.run());
         field.setOnAction(event -> act.run());
-        var row = new HBox(8, field, open);
+        var row = Parts.row(field, open);
         getChildren()
                 .addAll(
                         Parts.state(Mark.HAND, "Sealed"),

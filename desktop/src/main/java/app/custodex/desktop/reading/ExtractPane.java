@@ -89,8 +89,7 @@ final class ExtractPane extends ScrollPane {
         result.setId("extract-result");
         var head = new HBox(10, title, Parts.gap(), Parts.button("extract-close", "Back to the contact", "Esc", close));
         head.setAlignment(Pos.CENTER_LEFT);
-        var where = new HBox(8, folder, Parts.button("extract-choose", "Choose…", "", this::choose));
-        where.setAlignment(Pos.CENTER_LEFT);
+        var where = Parts.row(folder, Parts.button("extract-choose", "Choose…", "", this::choose));
         var actions = new HBox(10, start, stop, progress);
         actions.setAlignment(Pos.CENTER_LEFT);
         var body = new VBox(

@@ -180,6 +180,7 @@ final class LayersPane extends VBox {
             items.setId("damaged-items");
             items.setFixedCellSize(26);
             items.setPrefHeight(Math.min(4, report.items().size()) * 26 + 2);
+            items.setMinHeight(Math.min(3, report.items().size()) * 26 + 2);
             items.getStyleClass().add("pane-border");
             items.setCellFactory(view -> new ListCell<>() {
                 @Override
@@ -275,8 +276,12 @@ final class LayersPane extends VBox {
         private Node state(KeptLayer layer) {
             var words = desk.words();
             if (layer.damaged()) {
-                int items = layer.lastCheck().map(r -> r.items().size()).orElse(0);
-                return Parts.state(Mark.TROUBLE, words.count(items, "item", "items") + " damaged");
+                var report = layer.lastCheck().orElseThrow();
+                return Parts.state(
+                        Mark.TROUBLE,
+                        report.items().isEmpty()
+                                ? words.count(report.damage().size(), "stored file", "stored files") + " damaged"
+                                : words.count(report.items().size(), "item", "items") + " damaged");
             }
             return layer.lastCheck().isPresent()
                     ? Parts.state(

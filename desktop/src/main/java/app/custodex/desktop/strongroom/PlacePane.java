@@ -14,7 +14,6 @@ import java.util.concurrent.atomic.AtomicLong;
 import javafx.animation.Animation;
 import javafx.animation.KeyFrame;
 import javafx.animation.Timeline;
-import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -71,9 +70,8 @@ final class PlacePane extends VBox {
         folder.setPromptText("A folder, on an external drive too");
         HBox.setHgrow(folder, Priority.ALWAYS);
         var choose = Parts.button("strongroom-choose", "Folder…", "", this::choose);
-        var row = new HBox(8, folder, choose);
-        var buttons = new HBox(8, use, move, find, stop, progress);
-        buttons.setAlignment(Pos.CENTER_LEFT);
+        var row = Parts.row(folder, choose);
+        var buttons = Parts.row(use, move, find, stop, progress);
         progress.setId("strongroom-progress");
         stop.setVisible(false);
         stop.setManaged(false);
@@ -230,8 +228,7 @@ final class PlacePane extends VBox {
         for (var path : others) {
             var name = UserText.line(path.toString(), "mono");
             HBox.setHgrow(name, Priority.ALWAYS);
-            var row = new HBox(8, name, Parts.button("found-use", "Use this one", "", () -> use(path)));
-            row.setAlignment(Pos.CENTER_LEFT);
+            var row = Parts.row(name, Parts.button("found-use", "Use this one", "", () -> use(path)));
             row.getStyleClass().add("table-row");
             found.getChildren().add(row);
         }

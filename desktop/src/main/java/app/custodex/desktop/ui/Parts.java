@@ -91,6 +91,13 @@ public final class Parts {
         return text(shortcut, "key");
     }
 
+    /** Fields and buttons beside each other, on one middle line. */
+    public static HBox row(Node... parts) {
+        var row = new HBox(8, parts);
+        row.setAlignment(Pos.CENTER_LEFT);
+        return row;
+    }
+
     public static Region gap() {
         var gap = new Region();
         HBox.setHgrow(gap, Priority.ALWAYS);
