@@ -10,24 +10,20 @@ import java.util.Locale;
 final class BackupOutput {
     private BackupOutput() {}
 
-    private static String items(long number) {
-        return Sizes.count(number, Locale.getDefault()) + (number == 1 ? " item" : " items");
-    }
-
     static String line(BackupProgress p) {
         if (p.waiting().isPresent()) {
             return "waiting: " + p.waiting().get().sentence();
         }
         var locale = Locale.getDefault();
         return switch (p.phase()) {
-            case LISTING -> "listing, " + items(p.allItems()) + " so far";
+            case LISTING -> "listing, " + Output.items(p.allItems()) + " so far";
             case COPYING, CHECKING ->
                 "%s %s of %s, %s, %s/s%s"
                         .formatted(
                                 p.phase() == BackupProgress.Phase.COPYING ? "copying" : "reading back",
                                 Sizes.bytes(p.doneBytes(), locale),
                                 Sizes.bytes(p.allBytes(), locale),
-                                items(p.doneItems()),
+                                Output.items(p.doneItems()),
                                 Sizes.bytes(p.bytesPerSecond(), locale),
                                 p.left()
                                         .map(left -> ", " + Sizes.about(left) + " left")
@@ -45,9 +41,9 @@ final class BackupOutput {
                 layer.phone().name(),
                 layer.number(),
                 layer.sealed() ? " (sealed)" : "",
-                items(layer.items()),
+                Output.items(layer.items()),
                 Sizes.bytes(layer.bytes(), locale),
-                items(layer.freshItems()),
+                Output.items(layer.freshItems()),
                 Sizes.bytes(layer.freshBytes(), locale),
                 Sizes.count(layer.missed(), locale));
         if (layer.number() > 1) {

@@ -65,12 +65,12 @@ final class LayersCommand implements Callable<Integer> {
             if (!json) {
                 for (var row : rows) {
                     out.printf(
-                            "%-16s  %-20s  layer %2d  %s  %s items  %s, %s new  %s%n",
+                            "%-16s  %-20s  layer %2d  %s  %s  %s, %s new  %s%n",
                             row.layer().phone().name(),
                             row.layer().phone().identifier(),
                             row.layer().number(),
                             TIME.format(row.layer().begun()),
-                            Sizes.count(row.layer().items(), Locale.getDefault()),
+                            Output.items(row.layer().items()),
                             Sizes.bytes(row.layer().bytes(), Locale.getDefault()),
                             Sizes.bytes(row.layer().freshBytes(), Locale.getDefault()),
                             row.state());

@@ -2,10 +2,12 @@ package app.custodex.cli;
 
 import app.custodex.base.Json;
 import app.custodex.base.Problem;
+import app.custodex.base.Sizes;
 import app.custodex.strongroom.LeftOut;
 import java.io.IOException;
 import java.io.PrintWriter;
 import java.util.List;
+import java.util.Locale;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
 
@@ -19,6 +21,11 @@ final class Output {
 
     static void problems(PrintWriter err, List<Problem> problems) {
         problems.forEach(problem -> err.println(problem.sentence()));
+    }
+
+    /** "1 item", "1,840 items". */
+    static String items(long number) {
+        return Sizes.count(number, Locale.getDefault()) + (number == 1 ? " item" : " items");
     }
 
     /** What a copy does not hold, a line for each reason. */

@@ -56,10 +56,10 @@ final class RunsCommand implements Callable<Integer> {
     private static String outcome(Run run) {
         var locale = Locale.getDefault();
         return run.layer()
-                .map(layer -> "layer %d, %s items, %s new%s, %s"
+                .map(layer -> "layer %d, %s, %s new%s, %s"
                         .formatted(
                                 layer,
-                                Sizes.count(run.newItems(), locale),
+                                Output.items(run.newItems()),
                                 Sizes.bytes(run.newBytes(), locale),
                                 run.missed() == 0 ? "" : ", " + Sizes.count(run.missed(), locale) + " not saved",
                                 run.sound()

@@ -46,9 +46,9 @@ final class SurveyCommand implements Callable<Integer> {
             var selection = kinds.selection();
             survey.amounts(selection)
                     .forEach((kind, amount) -> out.printf(
-                            "%-26s %,9d items  %10s   new: %,9d  %10s%n",
+                            "%-26s %14s  %10s   new: %,9d  %10s%n",
                             kind.label(),
-                            amount.items(),
+                            Output.items(amount.items()),
                             Sizes.bytes(amount.bytes(), locale),
                             amount.newItems(),
                             Sizes.bytes(amount.newBytes(), locale)));

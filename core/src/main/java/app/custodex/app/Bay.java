@@ -24,21 +24,19 @@ import org.slf4j.LoggerFactory;
 public final class Bay {
     private static final Logger LOG = LoggerFactory.getLogger(Bay.class);
 
-    private final int number;
     private final Source source;
     private final PhoneLink link;
     private final Set<Kind> keysSeen = EnumSet.noneOf(Kind.class);
     private volatile Optional<PhoneStatus> status = Optional.empty();
 
-    Bay(int number, Source source, PhoneLink link) {
-        this.number = number;
+    Bay(Source source, PhoneLink link) {
         this.source = source;
         this.link = link;
     }
 
-    /** Counts from 1. */
+    /** Counts from 1; the same each time that the program starts. */
     public int number() {
-        return number;
+        return source.bay();
     }
 
     public Source source() {

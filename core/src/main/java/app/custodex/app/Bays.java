@@ -11,7 +11,6 @@ import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.function.Supplier;
-import java.util.stream.IntStream;
 
 /** The bench's bays: one for each source that is known, each asked again and again how it is. */
 public final class Bays implements AutoCloseable {
@@ -33,12 +32,7 @@ public final class Bays implements AutoCloseable {
     }
 
     private Bay bay(Source source) {
-        var taken = bays.stream().map(Bay::number).toList();
-        int number = IntStream.iterate(1, n -> n + 1)
-                .filter(n -> !taken.contains(n))
-                .findFirst()
-                .orElseThrow();
-        return new Bay(number, source, source.link(strongroom));
+        return new Bay(source, source.link(strongroom));
     }
 
     public List<Bay> all() {

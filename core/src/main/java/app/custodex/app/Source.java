@@ -14,13 +14,15 @@ import java.util.function.Supplier;
 /**
  * Something that can be backed up and is known to this bench. Passwords and tokens are not part of it; they live in memory.
  *
+ * @param bay the number of its bay, from 1; it keeps it as long as it is known here
  * @param key under which it is remembered here
  * @param identifier under which its layers are filed; a phone's own identifier counts for a phone
  * @param name what it is called on the bench
  * @param address where it is
  * @param certificate fingerprint of the certificate that was trusted at the first pairing
  */
-public record Source(String key, String identifier, String name, Type type, URI address, Optional<String> certificate) {
+public record Source(
+        int bay, String key, String identifier, String name, Type type, URI address, Optional<String> certificate) {
     /** How it is reached. */
     public enum Type {
         PHONE,
@@ -42,6 +44,10 @@ public record Source(String key, String identifier, String name, Type type, URI 
     }
 
     Source trusting(String fingerprint) {
-        return new Source(key, identifier, name, type, address, Optional.of(fingerprint));
+        return new Source(bay, key, identifier, name, type, address, Optional.of(fingerprint));
+    }
+
+    Source inBay(int number) {
+        return new Source(number, key, identifier, name, type, address, certificate);
     }
 }

@@ -6,6 +6,7 @@ import app.custodex.base.Json;
 import app.custodex.base.Problem;
 import app.custodex.base.ProblemException;
 import app.custodex.base.RealDisk;
+import app.custodex.link.ArchiveLink;
 import java.io.IOException;
 import java.net.URI;
 import java.net.URISyntaxException;
@@ -17,6 +18,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.UUID;
+import java.util.stream.IntStream;
 
 /** What can be plugged into this bench, one JSON file each. */
 public final class Sources {
@@ -32,7 +34,7 @@ public final class Sources {
         return new Sources(home.sources(), new RealDisk());
     }
 
-    /** In the order of their keys; a file that can't be read is passed over. */
+    /** In the order of their bays, no two in one; a file that can't be read is passed over. */
     public List<Source> all() throws IOException {
         var sources = new ArrayList<Source>();
         if (Files.isDirectory(folder)) {
@@ -46,8 +48,21 @@ public final class Sources {
                 }
             }
         }
-        sources.sort(Comparator.comparing(Source::key));
-        return sources;
+        sources.sort(Comparator.comparingInt(Source::bay).thenComparing(Source::key));
+        var placed = new ArrayList<Source>();
+        for (var source : sources) {
+            boolean free = source.bay() > 0 && placed.stream().noneMatch(p -> p.bay() == source.bay());
+            placed.add(free ? source : source.inBay(freeBay(placed)));
+        }
+        placed.sort(Comparator.comparingInt(Source::bay));
+        return placed;
+    }
+
+    private static int freeBay(List<Source> sources) {
+        return IntStream.iterate(1, n -> n + 1)
+                .filter(n -> sources.stream().noneMatch(source -> source.bay() == n))
+                .findFirst()
+                .orElseThrow();
     }
 
     void keep(Source source) throws IOException {
@@ -69,7 +84,13 @@ public final class Sources {
 
     /** A phone that answers at an address when it is plugged in. */
     public void rememberPhone(String key, URI address) throws IOException {
-        keep(new Source(key, "", key, Type.PHONE, address, Optional.empty()));
+        var all = all();
+        int bay = all.stream()
+                .filter(source -> source.key().equals(key))
+                .findFirst()
+                .map(Source::bay)
+                .orElseGet(() -> freeBay(all));
+        keep(new Source(bay, key, "", key, Type.PHONE, address, Optional.empty()));
     }
 
     /**
@@ -99,6 +120,9 @@ public final class Sources {
         if (path.startsWith(strongroom)) {
             throw new ProblemException(Problem.failure(
                     path.toString(), "It lies in the strongroom", "What is in the strongroom is backed up already"));
+        }
+        if (!Files.isDirectory(path)) {
+            ArchiveLink.require(path);
         }
         var shown = name.isEmpty() ? String.valueOf(path.getFileName()) : name;
         return source(shown, Files.isDirectory(path) ? Type.FOLDER : Type.ARCHIVE, path.toUri());
@@ -150,7 +174,8 @@ public final class Sources {
     }
 
     private Source source(String name, Type type, URI address) throws IOException {
-        for (var known : all()) {
+        var all = all();
+        for (var known : all) {
             if (known.type() == type && known.address().equals(address)) {
                 return known; // its layers go on
             }
@@ -158,6 +183,7 @@ public final class Sources {
         var id = UUID.randomUUID().toString();
         var slug = name.toLowerCase(Locale.ROOT).replaceAll("[^a-z0-9]+", "-");
         return new Source(
+                freeBay(all),
                 "source-" + slug.substring(0, Math.min(40, slug.length())) + "-" + id.substring(0, 8),
                 type.name() + "-" + id,
                 name,

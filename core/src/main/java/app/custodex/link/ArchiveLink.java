@@ -1,11 +1,14 @@
 package app.custodex.link;
 
 import app.custodex.base.Problem;
+import app.custodex.base.ProblemException;
+import java.io.BufferedInputStream;
 import java.io.Closeable;
 import java.io.FilterInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.ByteBuffer;
+import java.nio.channels.Channels;
 import java.nio.channels.FileChannel;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -18,22 +21,71 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import org.apache.commons.compress.archivers.ArchiveException;
+import org.apache.commons.compress.archivers.ArchiveStreamFactory;
 import org.apache.commons.compress.archivers.tar.TarArchiveEntry;
-import org.apache.commons.compress.archivers.tar.TarFile;
+import org.apache.commons.compress.archivers.tar.TarArchiveInputStream;
 import org.apache.commons.compress.archivers.zip.ZipArchiveEntry;
 import org.apache.commons.compress.archivers.zip.ZipFile;
+import org.apache.commons.compress.compressors.CompressorException;
+import org.apache.commons.compress.compressors.CompressorStreamFactory;
 
 /**
  * A ZIP archive (PKWARE APPNOTE) or an uncompressed TAR archive (POSIX pax, ustar, GNU). Its names are a stranger's: what would
  * lie outside of it is refused.
  */
 public final class ArchiveLink extends PlainLink {
+    /** JAR is a ZIP with a certain first entry. */
+    private static final Set<String> KNOWN =
+            Set.of(ArchiveStreamFactory.ZIP, ArchiveStreamFactory.JAR, ArchiveStreamFactory.TAR);
+
     private final Path file;
     private Optional<Index> index = Optional.empty();
 
     public ArchiveLink(String identifier, String name, Path file) {
         super(Family.ARCHIVE, new SourceName(identifier, name));
         this.file = file;
+    }
+
+    /**
+     * Looks at the beginning of a file before it is taken for an archive.
+     *
+     * @throws ProblemException when it is none that can be read here
+     */
+    public static void require(Path file) throws IOException {
+        try (var in = new BufferedInputStream(Files.newInputStream(file))) {
+            if (isArchive(in)) {
+                return;
+            }
+            var packing = packing(in);
+            throw new ProblemException(
+                    packing.isPresent()
+                            ? Problem.failure(
+                                    file.toString(),
+                                    "It is packed with " + packing.get() + "; its items can't be reached one by one",
+                                    "Unpack it first, and add the TAR archive or the folder that comes out")
+                            : Problem.failure(
+                                    file.toString(),
+                                    "It is no ZIP archive and no TAR archive",
+                                    "Unpack it with the program that made it, and add the folder instead"));
+        }
+    }
+
+    private static boolean isArchive(InputStream in) throws IOException {
+        try {
+            return KNOWN.contains(ArchiveStreamFactory.detect(in));
+        } catch (ArchiveException none) {
+            return false;
+        }
+    }
+
+    private static Optional<String> packing(InputStream in) throws IOException {
+        try {
+            return Optional.of(CompressorStreamFactory.detect(in));
+        } catch (CompressorException none) {
+            return Optional.empty();
+        }
     }
 
     /** Gives an entry's content from its start. */
@@ -92,15 +144,35 @@ public final class ArchiveLink extends PlainLink {
             }
         }
         var channel = FileChannel.open(file);
-        try (var tar = new TarFile(file)) {
-            if (tar.getEntries().isEmpty()) {
-                throw new IOException("an archive without entries");
-            }
-            tar.getEntries().forEach(entry -> builder.tar(channel, entry));
+        try {
+            readTar(channel, builder);
             return builder.index(channel);
         } catch (IOException | RuntimeException e) {
             channel.close();
             throw e;
+        }
+    }
+
+    /** Goes from header to header; of a torn archive, what lies before the tear is taken. */
+    private static void readTar(FileChannel channel, Builder builder) throws IOException {
+        var tar = new TarArchiveInputStream(Channels.newInputStream(channel)); // closed with the channel
+        Optional<String> last = Optional.empty();
+        try {
+            for (var entry = tar.getNextEntry(); entry != null; entry = tar.getNextEntry()) {
+                if (!entry.isCheckSumOK()) {
+                    throw new IOException("a header that is none");
+                }
+                builder.tar(channel, entry, tar.getBytesRead());
+                last = Optional.of(entry.getName());
+            }
+        } catch (IOException | RuntimeException e) {
+            if (last.isEmpty()) {
+                throw e;
+            }
+            builder.torn(last.get());
+        }
+        if (last.isEmpty()) {
+            throw new IOException("an archive without entries");
         }
     }
 
@@ -168,7 +240,16 @@ public final class ArchiveLink extends PlainLink {
             }
         }
 
-        void tar(FileChannel channel, TarArchiveEntry entry) {
+        /** @param last the entry behind which nothing can be read */
+        void torn(String last) {
+            refused.add(new Listed.Refused(Problem.failure(
+                    last,
+                    "The archive is torn or damaged here; what may lie behind it can't be read",
+                    "Ask for another copy of the archive; what lies before was taken")));
+        }
+
+        /** @param content where its content begins in the archive */
+        void tar(FileChannel channel, TarArchiveEntry entry, long content) {
             var path = path(entry.getName());
             if (path.isEmpty()) {
                 return;
@@ -183,7 +264,7 @@ public final class ArchiveLink extends PlainLink {
                         entry.getSize(),
                         Optional.ofNullable(entry.getLastModifiedTime()),
                         "",
-                        () -> new Slice(channel, entry.getDataOffset(), entry.getSize()));
+                        () -> new Slice(channel, content, entry.getSize()));
             } else {
                 refused.add(new Listed.Refused(
                         Problem.note(path.get().text(), "It is no ordinary file in the archive", "It was left out")));

@@ -51,9 +51,14 @@ class HomeTest {
 
     private static Bay bay(PhoneLink link) {
         return new Bay(
-                1,
                 new Source(
-                        "test", "TEST", "Test", Source.Type.PHONE, URI.create("http://127.0.0.1:1/"), Optional.empty()),
+                        1,
+                        "test",
+                        "TEST",
+                        "Test",
+                        Source.Type.PHONE,
+                        URI.create("http://127.0.0.1:1/"),
+                        Optional.empty()),
                 link);
     }
 
@@ -69,8 +74,31 @@ class HomeTest {
         sources.rememberPhone("ostrel", URI.create("http://127.0.0.1:1/"));
         sources.rememberPhone("pellow", URI.create("http://127.0.0.1:3/"));
         assertEquals(
-                List.of(URI.create("http://127.0.0.1:1/"), URI.create("http://127.0.0.1:3/")),
+                List.of(URI.create("http://127.0.0.1:3/"), URI.create("http://127.0.0.1:1/")),
                 sources.all().stream().map(Source::address).toList());
+    }
+
+    @Test
+    void aSourceKeepsItsBayWhenTheProgramStartsAgain() throws IOException {
+        var home = new Home(folder.resolve("home"));
+        for (var name : List.of("zebra", "ant", "mole")) {
+            Files.createDirectory(folder.resolve(name));
+        }
+        try (var custodex = Custodex.open(home, Clock.systemUTC())) {
+            for (var name : List.of("zebra", "ant", "mole")) {
+                custodex.bays().add(folder.resolve(name).toString(), "");
+            }
+            custodex.bays().remove(custodex.bays().all().get(1));
+        }
+        try (var custodex = Custodex.open(home, Clock.systemUTC())) {
+            assertEquals(
+                    List.of("1 zebra", "3 mole"),
+                    custodex.bays().all().stream()
+                            .map(bay -> bay.number() + " " + bay.source().name())
+                            .toList());
+            assertEquals(
+                    2, custodex.bays().add(folder.resolve("ant").toString(), "").number());
+        }
     }
 
     @Test

@@ -7,12 +7,15 @@ import static org.junit.jupiter.api.Assertions.assertInstanceOf;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import app.custodex.base.ProblemException;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Arrays;
 import java.util.List;
 import java.util.stream.Collectors;
+import java.util.zip.GZIPOutputStream;
 import org.apache.commons.compress.archivers.tar.TarArchiveEntry;
 import org.apache.commons.compress.archivers.tar.TarArchiveOutputStream;
 import org.apache.commons.compress.archivers.tar.TarConstants;
@@ -137,6 +140,44 @@ class PlainSourcesTest {
         tar.putArchiveEntry(entry);
         tar.write(bytes);
         tar.closeArchiveEntry();
+    }
+
+    @Test
+    void aTornTarGivesWhatLiesBeforeTheTear() throws Exception {
+        var whole = folder.resolve("whole.tar");
+        try (var tar = new TarArchiveOutputStream(Files.newOutputStream(whole))) {
+            put(tar, "first", "1".repeat(3_000));
+            put(tar, "second", "2".repeat(3_000));
+            put(tar, "third", "3".repeat(3_000));
+        }
+        var torn = folder.resolve("torn.tar");
+        Files.write(torn, Arrays.copyOf(Files.readAllBytes(whole), 512 + 3_072 + 512 + 1_000));
+
+        ArchiveLink.require(torn);
+        try (var link = new ArchiveLink("ARCHIVE-3", "Old", torn)) {
+            assertEquals(List.of("file first", "file second", "refused"), names(link.list(PhonePath.ROOT)));
+            assertEquals("1".repeat(3_000), new String(read(link, "first", 0), StandardCharsets.US_ASCII));
+            assertThrows(LinkException.Item.class, () -> read(link, "second", 0));
+        }
+    }
+
+    @Test
+    void whatIsNoArchiveOrPackedAsAWholeIsRefusedBeforeItGetsABay() throws Exception {
+        var text = Files.writeString(folder.resolve("text.tar"), "no archive ".repeat(200));
+        var empty = Files.createFile(folder.resolve("empty.zip"));
+        var packed = folder.resolve("card.tar.gz");
+        try (var tar = new TarArchiveOutputStream(new GZIPOutputStream(Files.newOutputStream(packed)))) {
+            put(tar, "first", "1");
+        }
+        for (var file : List.of(text, empty)) {
+            var problem = assertThrows(ProblemException.class, () -> ArchiveLink.require(file), file.toString());
+            assertEquals(
+                    "It is no ZIP archive and no TAR archive", problem.problem().what());
+        }
+        var problem = assertThrows(ProblemException.class, () -> ArchiveLink.require(packed));
+        assertTrue(
+                problem.problem().what().contains("packed with gz"),
+                problem.problem().what());
     }
 
     @Test

@@ -281,19 +281,17 @@ public final class Desk implements AutoCloseable {
         place.set(Place.BENCH);
     }
 
-    /** Puts a source on the bench and shows it. */
-    public void addSource(String written, String name, Runnable ended) {
-        work.start(
-                written,
-                () -> custodex.bays().add(written, name),
-                bay -> {
-                    followBays();
-                    bays.stream()
-                            .filter(model -> model.bay() == bay)
-                            .findFirst()
-                            .ifPresent(this::show);
-                },
-                ended);
+    /**
+     * Puts a source on the bench and shows it.
+     *
+     * @param added is called when it is there; not when it was refused
+     */
+    public void addSource(String written, String name, Runnable added) {
+        work.start(written, () -> custodex.bays().add(written, name), bay -> {
+            followBays();
+            bays.stream().filter(model -> model.bay() == bay).findFirst().ifPresent(this::show);
+            added.run();
+        });
     }
 
     /** Takes a source off the bench; its layers stay. */

@@ -171,24 +171,30 @@ class EverySourceTest {
     }
 
     @Test
-    void whatIsNoArchiveOrATornOneIsToldInOneSentenceAndMakesNoLayer() throws Exception {
+    void whatIsNoArchiveGetsNoBay() throws Exception {
         var text = folder.resolve("letter.txt");
         Files.writeString(text, "no archive");
-        run("tar -cf ../copy.tar .");
+        var told = assertThrows(ProblemException.class, () -> custodex.bays().add(text.toString(), ""));
+        assertEquals(text.toString(), told.problem().subject());
+        assertTrue(
+                told.problem().advice().contains("add the folder instead"),
+                told.problem().sentence());
+        assertTrue(custodex.bays().all().isEmpty());
+    }
+
+    @Test
+    void ofATornArchiveWhatLiesBeforeTheTearIsTakenAndTheRestIsTold() throws Exception {
+        run("tar -cf ../copy.tar empty deep large.bin");
         var tar = folder.resolve("copy.tar");
         Files.write(tar, Arrays.copyOf(Files.readAllBytes(tar), 1_000_000));
-        for (var place : new Path[] {text, tar}) {
-            var told = assertThrows(
-                    ProblemException.class, () -> backUp(custodex.bays().add(place.toString(), "")));
-            assertEquals(place.getFileName().toString(), told.problem().subject());
-            assertTrue(
-                    told.problem().what().contains("no ZIP archive"),
-                    told.problem().sentence());
-            assertTrue(
-                    told.problem().advice().contains("add the folder instead"),
-                    told.problem().sentence());
-        }
-        assertTrue(custodex.strongroom().holdings().phones().isEmpty(), "no empty layer");
+
+        var result = backUp(custodex.bays().add(tar.toString(), ""));
+
+        assertEquals(2, result.layer().freshItems(), "the large one is torn");
+        assertTrue(
+                result.problems().stream().anyMatch(p -> p.what().contains("torn or damaged here")),
+                result.problems().toString());
+        assertTrue(result.layer().missed() > 0);
     }
 
     @Test

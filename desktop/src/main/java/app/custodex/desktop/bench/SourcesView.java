@@ -6,6 +6,7 @@ import app.custodex.desktop.Desk;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.UserText;
 import app.custodex.link.PhoneIdentity;
+import app.custodex.link.PhoneStatus;
 import java.io.File;
 import java.util.HashMap;
 import java.util.Locale;
@@ -58,8 +59,7 @@ public final class SourcesView extends VBox {
         var add = Parts.button("source-add", "Put it on the bench", "Enter", this::add, "main");
         place.setOnAction(event -> add());
         name.setOnAction(event -> add());
-        var row = new HBox(
-                8,
+        var row = Parts.row(
                 place,
                 Parts.button("source-folder", "Folder…", "", this::chooseFolder),
                 Parts.button("source-archive", "Archive…", "", this::chooseArchive));
@@ -80,9 +80,10 @@ public final class SourcesView extends VBox {
             place.requestFocus();
             return;
         }
-        desk.addSource(place.getText().strip(), name.getText().strip(), () -> {});
-        place.clear();
-        name.clear();
+        desk.addSource(place.getText().strip(), name.getText().strip(), () -> {
+            place.clear();
+            name.clear();
+        });
     }
 
     private void chooseFolder() {
@@ -141,10 +142,8 @@ public final class SourcesView extends VBox {
             state.setMinWidth(160);
             off = Parts.button("remove-bay-" + bay.number(), "Take off the bench", "", () -> desk.removeSource(bay));
             var show = Parts.button("show-bay-" + bay.number(), "Show", "", () -> desk.show(bay));
-            getChildren().addAll(words, state, show);
-            if (!bay.isPhone()) {
-                getChildren().add(off);
-            }
+            off.setVisible(!bay.isPhone());
+            getChildren().addAll(words, state, show, off);
             setAlignment(Pos.CENTER_LEFT);
             getStyleClass().add("table-row");
         }
@@ -152,6 +151,7 @@ public final class SourcesView extends VBox {
         private void refresh() {
             var name = bay.phone()
                     .map(PhoneIdentity::name)
+                    .or(() -> bay.status().get().map(PhoneStatus::model).filter(model -> bay.isPhone()))
                     .orElse(bay.bay().source().name());
             title.setText("Bay " + bay.number() + " · " + name);
             state.setText(desk.state(bay).headline());
