@@ -13,8 +13,8 @@ import com.fasterxml.jackson.databind.JsonMappingException;
 import com.fasterxml.jackson.databind.JsonSerializer;
 import com.fasterxml.jackson.databind.SerializerProvider;
 import java.io.IOException;
+import java.time.DateTimeException;
 import java.time.Instant;
-import java.time.format.DateTimeParseException;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.Optional;
@@ -95,6 +95,15 @@ final class ItemJson {
         @Override
         public ManifestItem deserialize(JsonParser json, DeserializationContext context) throws IOException {
             var shared = context.getAttribute(Shared.class) instanceof Shared given ? given : new Shared();
+            try {
+                return item(json, context, shared);
+            } catch (IllegalArgumentException | DateTimeException e) {
+                throw JsonMappingException.from(json, "This describes no item", e);
+            }
+        }
+
+        private static ManifestItem item(JsonParser json, DeserializationContext context, Shared shared)
+                throws IOException {
             var path = PhonePath.ROOT;
             var kind = Kind.OTHER;
             long size = 0;
@@ -108,10 +117,10 @@ final class ItemJson {
             for (var name = json.nextFieldName(); name != null; name = json.nextFieldName()) {
                 json.nextToken();
                 switch (name) {
-                    case "path" -> path = path(json);
-                    case "kind" -> kind = kind(json);
+                    case "path" -> path = new PhonePath(json.getText());
+                    case "kind" -> kind = kind(json.getText());
                     case "size" -> size = json.getLongValue();
-                    case "modified" -> modified = time(json, json.getText());
+                    case "modified" -> modified = Timestamps.parse(json.getText());
                     case "etag" -> etag = json.getText();
                     case "digest" -> digest = json.getText();
                     case "place" -> place = Optional.of(place(json, shared));
@@ -122,33 +131,17 @@ final class ItemJson {
                 }
             }
             if (json.currentToken() != JsonToken.END_OBJECT || path.equals(PhonePath.ROOT)) {
-                throw JsonMappingException.from(json, "An item without its path");
+                throw new IllegalArgumentException("an item without its path");
             }
             return new ManifestItem(path, kind, size, modified, etag, digest, place, target, problem, origin);
         }
 
-        private static PhonePath path(JsonParser json) throws IOException {
-            try {
-                return new PhonePath(json.getText());
-            } catch (IllegalArgumentException e) {
-                throw JsonMappingException.from(json, "Not a path on a phone", e);
-            }
-        }
-
-        private static Kind kind(JsonParser json) throws IOException {
-            var kind = KINDS.get(json.getText());
+        private static Kind kind(String code) {
+            var kind = KINDS.get(code);
             if (kind == null) {
-                throw JsonMappingException.from(json, "Not a kind: " + json.getText());
+                throw new IllegalArgumentException("not a kind: " + code);
             }
             return kind;
-        }
-
-        private static Instant time(JsonParser json, String text) throws IOException {
-            try {
-                return Timestamps.parse(text);
-            } catch (DateTimeParseException e) {
-                throw JsonMappingException.from(json, "Not a time: " + text, e);
-            }
         }
 
         private static ManifestItem.Place place(JsonParser json, Shared shared) throws IOException {
@@ -176,11 +169,7 @@ final class ItemJson {
                     default -> json.skipChildren();
                 }
             }
-            try {
-                return shared.origin(source, read);
-            } catch (DateTimeParseException e) {
-                throw JsonMappingException.from(json, "Not a time: " + read, e);
-            }
+            return shared.origin(source, read);
         }
     }
 }
