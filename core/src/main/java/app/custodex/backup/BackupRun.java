@@ -16,6 +16,7 @@ import app.custodex.strongroom.LayerDraft;
 import app.custodex.strongroom.LayerRecord;
 import app.custodex.strongroom.LayerRecord.Change;
 import app.custodex.strongroom.LayerRecord.KindTotal;
+import app.custodex.strongroom.LeftOut;
 import app.custodex.strongroom.ManifestItem;
 import app.custodex.strongroom.StoredLayer;
 import app.custodex.strongroom.Strongroom;
@@ -30,6 +31,7 @@ import java.util.EnumMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
@@ -338,10 +340,17 @@ public final class BackupRun {
                 Duration.between(begun, clock.instant()),
                 List.copyOf(totals.values()),
                 plan.refused().size(),
-                plan.left(),
+                left(plan, totals.keySet()),
                 request.readEverything(),
                 sealed,
                 request.tool());
+    }
+
+    /** A kind of which nothing was listed may turn up all the same, when files are known by their content. */
+    private static List<LeftOut> left(BackupPlan plan, Set<Kind> found) {
+        return plan.left().stream()
+                .filter(left -> left.why() != LeftOut.Why.NOTHING_THERE || !found.contains(left.kind()))
+                .toList();
     }
 
     private static boolean missed(ManifestItem item) {

@@ -30,6 +30,7 @@ import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Duration;
 import java.util.Arrays;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
@@ -130,6 +131,16 @@ class EverySourceTest {
     @Test
     void aFolder() throws Exception {
         assertThreeLayers(custodex.bays().add(tree.toString(), "Card"), () -> {});
+    }
+
+    @Test
+    void aKindThatTurnsUpByItsContentIsNotCalledAbsent() throws Exception {
+        tree = Files.createDirectory(folder.resolve("card"));
+        put("unnamed", "\u00ff\u00d8\u00ff and so on");
+        var layer = backUp(custodex.bays().add(tree.toString(), "")).layer();
+        assertEquals(
+                List.of(Kind.PHOTOS), layer.kinds().stream().map(k -> k.kind()).toList());
+        assertFalse(layer.left().stream().anyMatch(left -> left.kind() == Kind.PHOTOS));
     }
 
     @Test
