@@ -28,14 +28,15 @@ final class Output {
         return Sizes.count(number, Locale.getDefault()) + (number == 1 ? " item" : " items");
     }
 
-    /** What a copy does not hold, a line for each reason. */
+    /** What a copy does not hold, or not by itself, a line for each reason. */
     static void left(PrintWriter out, String heading, List<LeftOut> left) {
         left.stream()
                 .collect(Collectors.groupingBy(
                         LeftOut::why,
                         TreeMap::new,
                         Collectors.mapping(kind -> kind.kind().label(), Collectors.joining(", "))))
-                .forEach((why, kinds) -> out.println(heading + ": " + kinds + ". " + why.words() + "."));
+                .forEach((why, kinds) -> out.println(
+                        (why == LeftOut.Why.SHARED ? "" : heading + ": ") + kinds + ". " + why.words() + "."));
     }
 
     /** Whatever a hostile name holds, it stays on its line. */

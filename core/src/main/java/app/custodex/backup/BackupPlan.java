@@ -95,7 +95,7 @@ record BackupPlan(
         }
         for (var kind : Kind.values()) {
             var tally = tallies.getOrDefault(kind, new Tally());
-            why(kind, tally, selection, withheld)
+            why(kind, tally, selection, withheld, source.contents())
                     .ifPresent(why -> plan.left.add(leftOut(kind, why, tally, source.contents())));
         }
         return plan;
@@ -123,15 +123,18 @@ record BackupPlan(
                 .forEach(noted::add);
     }
 
-    private static Optional<Why> why(Kind kind, Tally tally, Selection selection, Map<Kind, Why> withheld) {
+    private static Optional<Why> why(
+            Kind kind, Tally tally, Selection selection, Map<Kind, Why> withheld, List<KindCount> contents) {
         if (withheld.containsKey(kind)) {
             return Optional.of(withheld.get(kind));
         }
+        boolean shared =
+                tally.items == 0 && contents.stream().anyMatch(count -> count.kind() == kind && count.shared());
         if (!selection.kinds().contains(kind)) {
-            return Optional.of(tally.items == 0 ? Why.NOTHING_THERE : Why.NOT_CHOSEN);
+            return Optional.of(tally.items == 0 && !shared ? Why.NOTHING_THERE : Why.NOT_CHOSEN);
         }
         if (tally.items == 0) {
-            return Optional.of(Why.NOTHING_THERE);
+            return Optional.of(shared ? Why.SHARED : Why.NOTHING_THERE);
         }
         return selection.whole(kind) || tally.taken == tally.items ? Optional.empty() : Optional.of(Why.PARTLY_CHOSEN);
     }

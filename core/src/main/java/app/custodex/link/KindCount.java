@@ -15,6 +15,11 @@ public record KindCount(Kind kind, long items, long files, long bytes, Optional<
         this(kind, items, files, bytes, Optional.empty());
     }
 
+    /** Whether its items lie in a file that counts as another kind. */
+    public boolean shared() {
+        return items > 0 && files == 0;
+    }
+
     /** @param sealed whether the copy will be sealed */
     public boolean given(boolean sealed) {
         return withheld.filter(why -> why != Withheld.SEALED_ONLY || !sealed).isEmpty();

@@ -11,7 +11,9 @@ import app.custodex.app.Sources;
 import app.custodex.backup.BackupRequest;
 import app.custodex.drawer.PracticeDrawer.Contents;
 import app.custodex.link.Family;
+import app.custodex.link.Kind;
 import app.custodex.model.Contact;
+import app.custodex.strongroom.LeftOut.Why;
 import io.ocfl.core.OcflRepositoryBuilder;
 import io.ocfl.core.extension.storage.layout.config.HashedNTupleLayoutConfig;
 import java.nio.file.Files;
@@ -54,6 +56,14 @@ class BothFamiliesTest {
         }
         // The phones are gone from here on.
         try (var custodex = Custodex.open(home, Clock.systemUTC())) {
+            assertEquals(
+                    List.of(Family.PELLOW),
+                    custodex.strongroom().holdings().phones().stream()
+                            .filter(phone -> phone.newest().left().stream()
+                                    .anyMatch(left -> left.kind() == Kind.CALLS && left.why() == Why.SHARED))
+                            .map(phone -> phone.identity().family())
+                            .toList(),
+                    "a Pellow keeps calls and messages in one database");
             for (var phone : custodex.strongroom().holdings().phones()) {
                 try (var contacts = custodex.contacts(phone.identity().identifier(), 1, Locale.UK)) {
                     assertEquals(

@@ -151,7 +151,8 @@ final class BackupOutcome extends VBox {
         var facts = Parts.facts(300);
         byWhy.forEach((why, kinds) -> Parts.fact(facts, why.words(), String.join(", ", kinds)));
         facts.setId("backup-left-out");
-        getChildren().addAll(Parts.text("Not in this layer", "heading"), facts);
+        var heading = byWhy.containsKey(Why.SHARED) ? "Not in this layer, or not by itself" : "Not in this layer";
+        getChildren().addAll(Parts.text(heading, "heading"), facts);
     }
 
     private String figure(long count) {

@@ -62,6 +62,7 @@ final class KindChoice extends VBox {
         var withheld = new EnumMap<Kind, Why>(Kind.class);
         survey.ifPresent(s -> s.left().forEach(left -> withheld.put(left.kind(), left.why())));
         if (survey.isEmpty()) {
+            counts.stream().filter(KindCount::shared).forEach(count -> withheld.put(count.kind(), Why.SHARED));
             counts.forEach(count -> count.withheld()
                     .filter(why -> !count.given(bay.seal().get() != Seal.NONE))
                     .ifPresent(why -> withheld.put(count.kind(), why(count))));
