@@ -44,6 +44,9 @@ public final class BackupBench {
                             Path.of(System.getProperty("java.home"), "bin", "java")
                                     .toString(),
                             "-Dsun.net.httpserver.nodelay=true",
+                            // A phone has a processor of its own; here its optimising compiler would take it from the
+                            // copy.
+                            "-XX:TieredStopAtLevel=1",
                             "--enable-native-access=ALL-UNNAMED",
                             "-cp",
                             System.getProperty("java.class.path"),
