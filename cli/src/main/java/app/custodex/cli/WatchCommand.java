@@ -44,13 +44,12 @@ final class WatchCommand implements Callable<Integer> {
     }
 
     private void look(Custodex custodex, Bay bay, AutomaticRuns automatic) throws IOException {
+        automatic.seen(bay.address(), bay.ready());
         var docket = custodex.dockets().at(bay.address());
         if (docket.isEmpty()
                 || custodex.copying(bay)
                 || !automatic.due(
-                        docket.get(),
-                        bay.ready(),
-                        custodex.runs().last(docket.get().number()))) {
+                        docket.get(), custodex.runs().last(docket.get().number()))) {
             return;
         }
         var out = spec.commandLine().getOut();

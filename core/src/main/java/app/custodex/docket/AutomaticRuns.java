@@ -1,5 +1,6 @@
 package app.custodex.docket;
 
+import java.net.URI;
 import java.time.Clock;
 import java.time.Instant;
 import java.time.LocalTime;
@@ -12,8 +13,8 @@ import java.util.Optional;
 public final class AutomaticRuns {
     private final Clock clock;
     private final ZoneId zone;
-    /** Since when the phone of each docket has been ready without a break. */
-    private final Map<Integer, Instant> readySince = new HashMap<>();
+    /** Since when the phone at each address has been ready without a break. */
+    private final Map<URI, Instant> readySince = new HashMap<>();
 
     /** @param zone in which a docket's time of day is meant */
     public AutomaticRuns(Clock clock, ZoneId zone) {
@@ -22,19 +23,31 @@ public final class AutomaticRuns {
     }
 
     /**
-     * Whether a run is due now.
+     * To be told of every bay whenever one looks, also of those without a docket: a phone that is in already when its docket asks for
+     * runs waits until it is plugged in the next time.
      *
      * @param ready whether its phone gives its files at the moment
+     */
+    public void seen(URI address, boolean ready) {
+        if (ready) {
+            readySince.putIfAbsent(address, clock.instant());
+        } else {
+            readySince.remove(address);
+        }
+    }
+
+    /**
+     * Whether a run is due now, by what was seen last.
+     *
      * @param lastRun when the docket's last run ended, begun by itself or by hand; a cable that came loose during it asks for no
      *     other
      */
-    public boolean due(Docket docket, boolean ready, Optional<Instant> lastRun) {
-        if (!ready) {
-            readySince.remove(docket.number());
+    public boolean due(Docket docket, Optional<Instant> lastRun) {
+        var since = readySince.get(docket.address());
+        if (since == null) {
             return false;
         }
         var now = clock.instant();
-        var since = readySince.computeIfAbsent(docket.number(), n -> now);
         if (docket.automatic().isEmpty() || docket.consent().isEmpty()) {
             return false;
         }

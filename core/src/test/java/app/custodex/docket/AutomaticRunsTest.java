@@ -64,6 +64,11 @@ class AutomaticRunsTest {
                 Optional.of(new Docket.Automatic(daily, now)));
     }
 
+    private boolean due(Docket docket, boolean ready, Optional<Instant> lastRun) {
+        runs.seen(docket.address(), ready);
+        return runs.due(docket, lastRun);
+    }
+
     private void later(String time) {
         now = Instant.parse(time);
     }
@@ -71,44 +76,57 @@ class AutomaticRunsTest {
     @Test
     void onceEachTimeThePhoneIsPluggedIn() {
         var docket = docket(Optional.empty(), true);
-        assertFalse(runs.due(docket, false, Optional.empty()));
+        assertFalse(due(docket, false, Optional.empty()));
         later("2026-03-02T09:05:00Z");
-        assertTrue(runs.due(docket, true, Optional.empty()));
+        assertTrue(due(docket, true, Optional.empty()));
         var ran = Optional.of(now);
         later("2026-03-02T12:00:00Z");
-        assertFalse(runs.due(docket, true, ran), "it stayed in");
-        assertFalse(runs.due(docket, false, ran));
+        assertFalse(due(docket, true, ran), "it stayed in");
+        assertFalse(due(docket, false, ran));
         later("2026-03-02T12:01:00Z");
-        assertTrue(runs.due(docket, true, ran), "it came again");
+        assertTrue(due(docket, true, ran), "it came again");
         later("2026-03-02T12:03:00Z");
-        assertFalse(runs.due(docket, false, ran), "its cable is loose while it is copied");
+        assertFalse(due(docket, false, ran), "its cable is loose while it is copied");
         later("2026-03-02T12:04:00Z");
-        runs.due(docket, true, ran);
+        due(docket, true, ran);
         later("2026-03-02T12:10:00Z");
-        assertFalse(runs.due(docket, true, Optional.of(now)), "it was copied after that");
+        assertFalse(due(docket, true, Optional.of(now)), "it was copied after that");
+    }
+
+    @Test
+    void notForAPhoneThatWasInBeforeItWasAskedFor() {
+        var without = docket(Optional.empty(), true).withAutomatic(Optional.empty());
+        assertFalse(due(without, true, Optional.empty()));
+        later("2026-03-02T09:30:00Z");
+        var docket = docket(Optional.empty(), true);
+        later("2026-03-02T09:31:00Z");
+        assertFalse(due(docket, true, Optional.empty()), "whoever opened the docket may want to seal it first");
+        assertFalse(due(docket, false, Optional.empty()));
+        later("2026-03-02T09:32:00Z");
+        assertTrue(due(docket, true, Optional.empty()));
     }
 
     @Test
     void eachDayFromATimeOnByTheShopsClock() {
         var docket = docket(Optional.of(LocalTime.of(19, 0)), true);
-        assertFalse(runs.due(docket, true, Optional.empty()), "yesterday's time was before it was wanted");
+        assertFalse(due(docket, true, Optional.empty()), "yesterday's time was before it was wanted");
         later("2026-03-02T17:59:00Z");
-        assertFalse(runs.due(docket, true, Optional.empty()));
+        assertFalse(due(docket, true, Optional.empty()));
         later("2026-03-02T18:00:00Z");
-        assertTrue(runs.due(docket, true, Optional.empty()));
+        assertTrue(due(docket, true, Optional.empty()));
         var ran = Optional.of(now);
         later("2026-03-03T08:00:00Z");
-        assertFalse(runs.due(docket, true, ran));
+        assertFalse(due(docket, true, ran));
         later("2026-03-03T21:00:00Z");
-        assertFalse(runs.due(docket, false, ran));
+        assertFalse(due(docket, false, ran));
         later("2026-03-04T07:00:00Z");
-        assertTrue(runs.due(docket, true, ran), "made good as soon as the phone is there");
+        assertTrue(due(docket, true, ran), "made good as soon as the phone is there");
     }
 
     @Test
     void neverWithoutConsentOrWithoutBeingAsked() {
-        assertFalse(runs.due(docket(Optional.empty(), false), true, Optional.empty()));
-        assertFalse(runs.due(docket(Optional.empty(), true).withAutomatic(Optional.empty()), true, Optional.empty()));
+        assertFalse(due(docket(Optional.empty(), false), true, Optional.empty()));
+        assertFalse(due(docket(Optional.empty(), true).withAutomatic(Optional.empty()), true, Optional.empty()));
     }
 
     @Test

@@ -127,12 +127,11 @@ public final class BackupDesk {
     /** Called when a phone came or went, too, so that one that was away for a moment is noticed. */
     void startWhatIsDue() {
         for (var bay : desk.bays()) {
+            automatic.seen(bay.bay().address(), bay.ready());
             var docket = bay.docket().get();
             if (docket.isPresent()
                     && automatic.due(
-                            docket.get(),
-                            bay.ready(),
-                            custodex.runs().last(docket.get().number()))
+                            docket.get(), custodex.runs().last(docket.get().number()))
                     && canStart(bay)) {
                 start(bay, Custodex.automaticRequest(), true);
             }

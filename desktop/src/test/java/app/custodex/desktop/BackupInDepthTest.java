@@ -211,6 +211,7 @@ class BackupInDepthTest extends WindowTest {
         openDocket(robot, "Fenna Rook");
         phone(0).unplug();
         until("it is away", () -> bay.status().get().isEmpty());
+        assertTrue(bay.progress().get().isEmpty() && bay.layers().get().isEmpty(), "it was in before");
         phone(0).plugIn();
         until("the layer", () -> bay.layers().get().size() == 1);
         phone(0).unplug();
