@@ -54,22 +54,29 @@ public final class ArchiveLink extends PlainLink {
      * @throws ProblemException when it is none that can be read here
      */
     public static void require(Path file) throws IOException {
+        if (!Files.isRegularFile(file)) {
+            throw noArchive(file); // reading a pipe would wait for its other end
+        }
         try (var in = new BufferedInputStream(Files.newInputStream(file))) {
             if (isArchive(in)) {
                 return;
             }
             var packing = packing(in);
-            throw new ProblemException(
-                    packing.isPresent()
-                            ? Problem.failure(
-                                    file.toString(),
-                                    "It is packed with " + packing.get() + "; its items can't be reached one by one",
-                                    "Unpack it first, and add the TAR archive or the folder that comes out")
-                            : Problem.failure(
-                                    file.toString(),
-                                    "It is no ZIP archive and no TAR archive",
-                                    "Unpack it with the program that made it, and add the folder instead"));
+            if (packing.isPresent()) {
+                throw new ProblemException(Problem.failure(
+                        file.toString(),
+                        "It is packed with " + packing.get() + "; its items can't be reached one by one",
+                        "Unpack it first, and add the TAR archive or the folder that comes out"));
+            }
+            throw noArchive(file);
         }
+    }
+
+    private static ProblemException noArchive(Path file) {
+        return new ProblemException(Problem.failure(
+                file.toString(),
+                "It is no ZIP archive and no TAR archive",
+                "Unpack it with the program that made it, and add the folder instead"));
     }
 
     private static boolean isArchive(InputStream in) throws IOException {

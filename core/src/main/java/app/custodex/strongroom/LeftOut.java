@@ -19,7 +19,7 @@ public record LeftOut(Kind kind, Why why, long items, long bytes) {
         SEALED_ONLY("The phone gives it only for a sealed backup"),
         OUT_OF_REACH("Private to the apps; out of reach unless the owner has opened the phone"),
         NOT_WRITTEN("The app has not written a local copy"),
-        SHARED("In a file with another kind, and copied with that"),
+        SHARED("Shares a file with another kind, and comes with that one only"),
         NOTHING_THERE("Nothing there");
 
         private final String words;

@@ -169,7 +169,9 @@ class PlainSourcesTest {
         try (var tar = new TarArchiveOutputStream(new GZIPOutputStream(Files.newOutputStream(packed)))) {
             put(tar, "first", "1");
         }
-        for (var file : List.of(text, empty)) {
+        var pipe = folder.resolve("pipe");
+        assertEquals(0, new ProcessBuilder("mkfifo", pipe.toString()).start().waitFor());
+        for (var file : List.of(text, empty, pipe)) {
             var problem = assertThrows(ProblemException.class, () -> ArchiveLink.require(file), file.toString());
             assertEquals(
                     "It is no ZIP archive and no TAR archive", problem.problem().what());

@@ -170,10 +170,9 @@ final class LayersPane extends VBox {
                 .forEach(d -> more.getChildren().add(Parts.state(Mark.TROUBLE, d.sentence())));
         more.getChildren()
                 .add(Parts.sentence(
-                        desk.words().count(report.items().size(), "item is", "items are") + " hit"
-                                + (report.items().isEmpty() ? "." : ":")
-                                + " With the phone ready, its next backup reads them anew and puts sound copies into a"
-                                + " layer of their own.",
+                        hit(report)
+                                + " With the phone ready, its next backup reads anew what is damaged and puts sound copies"
+                                + " into a layer of their own.",
                         "lesser"));
         if (!report.items().isEmpty()) {
             var items = new ListView<PhonePath>(FXCollections.observableList(report.items()));
@@ -191,6 +190,16 @@ final class LayersPane extends VBox {
             });
             more.getChildren().add(items);
         }
+    }
+
+    private String hit(CheckReport report) {
+        if (!report.items().isEmpty()) {
+            return desk.words().count(report.items().size(), "item is", "items are") + " hit.";
+        }
+        boolean sealed = layer().filter(l -> l.record().sealed()).isPresent();
+        return sealed && !report.decrypted()
+                ? "Which items are hit is told by a check with the passphrase."
+                : "None of its items is known to be hit.";
     }
 
     private void read() {
