@@ -42,14 +42,24 @@ public final class BackupJob {
 
     void start(String phone, Afterwards afterwards) {
         Thread.ofVirtual().name("backup of " + phone).start(() -> {
-            var ended = outcome(phone);
+            Outcome ended = unexpected(phone);
             try {
-                afterwards.accept(ended);
-            } catch (IOException | RuntimeException e) {
-                LOG.error("how a backup ended could not be written down", e);
+                ended = outcome(phone);
+            } finally {
+                conclude(ended, afterwards);
             }
-            outcome.complete(ended);
         });
+    }
+
+    /** Whatever happens here, whoever waits for the end is told of it. */
+    private void conclude(Outcome ended, Afterwards afterwards) {
+        try {
+            afterwards.accept(ended);
+        } catch (IOException | RuntimeException e) {
+            LOG.error("how a backup ended could not be written down", e);
+        } finally {
+            outcome.complete(ended);
+        }
     }
 
     private Outcome outcome(String phone) {
@@ -62,11 +72,15 @@ public final class BackupJob {
             return new Outcome.Failed(e.problem());
         } catch (IOException | RuntimeException e) {
             LOG.error("backup ended unexpectedly", e);
-            return new Outcome.Failed(Problem.failure(
-                    phone,
-                    "The backup ended unexpectedly (" + e + ")",
-                    "What was copied is safe; start it again, and report this if it happens twice"));
+            return unexpected(phone);
         }
+    }
+
+    private static Outcome unexpected(String phone) {
+        return new Outcome.Failed(Problem.failure(
+                phone,
+                "The backup ended for a reason that is not known",
+                "What was copied is safe; start it again, and report this if it happens twice"));
     }
 
     public BackupProgress progress() {

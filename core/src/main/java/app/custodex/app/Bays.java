@@ -4,7 +4,6 @@ import app.custodex.link.PhoneStatus;
 import app.custodex.link.WebDavLink;
 import java.io.IOException;
 import java.nio.file.Path;
-import java.time.Duration;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -14,8 +13,6 @@ import java.util.function.Supplier;
 
 /** The bench's bays: one for each source that is known, each asked again and again how it is. */
 public final class Bays implements AutoCloseable {
-    private static final Duration ASK_EVERY = Duration.ofMillis(400);
-
     private final Sources sources;
     private final Supplier<Path> strongroom;
     private final List<Bay> bays = new CopyOnWriteArrayList<>();
@@ -61,7 +58,7 @@ public final class Bays implements AutoCloseable {
                     known = now;
                     told.run();
                 }
-                Thread.sleep(ASK_EVERY);
+                Thread.sleep(bay.link().askEvery());
             }
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();

@@ -97,7 +97,6 @@ final class Catalogue {
     /** Keeps what was read; a failure to do so only costs time later. */
     void keep(StoredLayer stored, Locale locale, Entry entry) {
         var file = file(stored);
-        var part = file.resolveSibling(file.getFileName() + ".part");
         try {
             var bytes = new ByteArrayOutputStream();
             try (var gzip = new GZIPOutputStream(bytes, 1 << 16)) {
@@ -108,11 +107,9 @@ final class Catalogue {
                 }
             }
             disk.createFolders(folder);
-            disk.delete(part);
-            disk.write(
-                    part,
+            disk.replace(
+                    file,
                     stored.key().isPresent() ? stored.key().get().encrypt(bytes.toByteArray()) : bytes.toByteArray());
-            disk.move(part, file);
         } catch (IOException e) {
             LOG.warn("the catalogue of a layer was not kept", e);
         }

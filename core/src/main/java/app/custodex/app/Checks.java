@@ -18,22 +18,31 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.function.LongConsumer;
-import java.util.function.Supplier;
+import java.util.stream.Collectors;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 
 /** Reads layers back, one, or a phone's, or all, now or when their time has come, and keeps what was found. */
 public final class Checks {
+    private static final Logger LOG = LoggerFactory.getLogger(Checks.class);
+
     /** A layer that was read back this lately need not be again by itself. */
     static final Duration FRESH = Duration.ofDays(7);
     /** Nobody works any more after this long without mouse or keyboard. */
     static final Duration IDLE = Duration.ofMinutes(10);
 
+    /** Gives the strongroom that is in use. */
+    public interface Place {
+        Strongroom get() throws IOException;
+    }
+
     private static final LocalTime NIGHT = LocalTime.of(1, 0);
     private static final LocalTime MORNING = LocalTime.of(5, 0);
 
-    private final Supplier<Strongroom> strongroom;
+    private final Place strongroom;
     private final Clock clock;
 
-    public Checks(Supplier<Strongroom> strongroom, Clock clock) {
+    public Checks(Place strongroom, Clock clock) {
         this.strongroom = strongroom;
         this.clock = clock;
     }
@@ -59,12 +68,34 @@ public final class Checks {
         try {
             var reports = new LayerCheck(open(phone, numbers, layers), clock).run(progress, cancel);
             for (var report : reports) {
-                strongroom.get().checks().add(phone.identity().identifier(), report);
+                keep(phone, report);
             }
             return reports;
         } finally {
             close(layers);
         }
+    }
+
+    /** What was found is told even where it can't be written down. */
+    private void keep(StoredPhone phone, CheckReport report) {
+        try {
+            strongroom.get().checks().add(phone.identity().identifier(), report);
+        } catch (IOException e) {
+            LOG.warn("what a check found was not written down", e);
+        }
+    }
+
+    /**
+     * Looks at every file that layers need to be opened, apart from the content of items.
+     *
+     * @param phones those that are meant; empty for all, and for the files that belong to no phone
+     */
+    public List<Problem> examine(List<StoredPhone> phones) throws IOException {
+        return strongroom
+                .get()
+                .examine(phones.stream()
+                        .map(phone -> phone.identity().identifier())
+                        .collect(Collectors.toSet()));
     }
 
     public static List<Integer> numbers(StoredPhone phone) {

@@ -7,6 +7,7 @@ import app.custodex.backup.Survey;
 import app.custodex.base.CancelToken;
 import app.custodex.base.Disk;
 import app.custodex.base.PrivatePlace;
+import app.custodex.base.Privacy;
 import app.custodex.base.Problem;
 import app.custodex.base.ProblemException;
 import app.custodex.base.RealDisk;
@@ -15,24 +16,32 @@ import app.custodex.docket.DocketBook;
 import app.custodex.docket.RouteStep;
 import app.custodex.docket.Run;
 import app.custodex.docket.RunBook;
+import app.custodex.link.Limits;
+import app.custodex.link.LinkException;
 import app.custodex.link.PhoneIdentity;
+import app.custodex.link.PhonePath;
 import app.custodex.link.PhoneStatus;
 import app.custodex.readers.ContactsReader;
 import app.custodex.search.ContactIndex;
+import app.custodex.seal.Passphrase;
 import app.custodex.strongroom.StoredLayer;
 import app.custodex.strongroom.Strongroom;
-import app.custodex.strongroom.StrongroomMove;
 import java.io.IOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.LongConsumer;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 
 /** One shop's Custodex: its bays, dockets and strongroom, and what can be done with them. */
 public final class Custodex implements AutoCloseable {
@@ -42,38 +51,75 @@ public final class Custodex implements AutoCloseable {
     /** Nobody stands by to plug the phone in again. */
     private static final Duration AUTOMATIC_PATIENCE = Duration.ofMinutes(10);
 
+    private static final Logger LOG = LoggerFactory.getLogger(Custodex.class);
+
     private final Home home;
     private final Clock clock;
-    private final Disk disk = new RealDisk();
+    private final Disk disk;
+    private final SettingsFile settings;
+    private final ShopStrongroom strongroom;
     private final DocketBook dockets;
+    private final ConsentGate gate;
     private final RunBook runs;
+    private final Sources sources;
     private final Bays bays;
     private final Checks checks;
+    private final Object cataloguing = new Object();
     private final Map<Bay, BackupJob> jobs = new ConcurrentHashMap<>();
-    private volatile Settings settings;
-    private volatile Strongroom strongroom;
-    private volatile Catalogue catalogue;
 
-    private Custodex(Home home, Clock clock) throws IOException {
+    private Custodex(Home home, Clock clock, Disk disk) throws IOException {
         this.home = home;
         this.clock = clock;
-        this.settings = Settings.read(home.settings());
-        this.strongroom = Strongroom.open(settings.strongroom().orElse(home.strongroom()), disk);
-        this.catalogue = catalogue(strongroom);
-        this.checks = new Checks(this::strongroom, clock);
+        this.disk = disk;
+        this.settings = new SettingsFile(home.settings(), disk);
+        this.strongroom = ShopStrongroom.open(home, settings, disk);
+        this.checks = new Checks(strongroom::current, clock);
         this.dockets = DocketBook.open(home.dockets(), disk, clock);
+        this.gate = new ConsentGate(dockets, () -> settled().ownPhones(), clock);
         this.runs = RunBook.open(home.runs(), disk);
-        this.bays =
-                new Bays(new Sources(home.sources(), disk), () -> strongroom().root());
+        this.sources = new Sources(home.sources(), disk);
+        this.bays = new Bays(sources, () -> strongroom.known().root());
     }
 
-    /** @throws IOException when the home folder can't be read or written */
+    /**
+     * @throws ProblemException when the strongroom that was used last is not there, or the settings can't be read
+     * @throws IOException when the home folder can't be read
+     */
     public static Custodex open(Home home, Clock clock) throws IOException {
-        return new Custodex(home, clock);
+        return open(home, clock, new RealDisk());
     }
 
-    private Catalogue catalogue(Strongroom of) {
-        return new Catalogue(of.root().resolve("catalogue"), disk);
+    static Custodex open(Home home, Clock clock, Disk disk) throws IOException {
+        return new Custodex(home, clock, disk);
+    }
+
+    /**
+     * Chooses another strongroom for a home, whether or not the one that was used last is there: one that is there, or a new one in
+     * an empty folder.
+     */
+    public static void choose(Home home, Path folder) throws IOException {
+        var disk = new RealDisk();
+        disk.createFolders(home.root());
+        ShopStrongroom.use(folder, home, new SettingsFile(home.settings(), disk), disk);
+    }
+
+    /** What was found wrong with the home's own files; everything else goes on. */
+    public List<Problem> problems() throws IOException {
+        var problems = new ArrayList<Problem>(strongroom.problems());
+        problems.addAll(dockets.problems());
+        problems.addAll(runs.problems());
+        problems.addAll(sources.problems());
+        if (!Privacy.isOwnersOnly(strongroom.current().root())) {
+            problems.add(Problem.loss(
+                    strongroom.current().root().toString(),
+                    "Other users of this computer can read the strongroom: its disk keeps no permissions, or they were changed",
+                    "Put it on a disk that keeps them, or seal what is stored"));
+        }
+        return problems;
+    }
+
+    private Catalogue catalogue() throws IOException {
+        return new Catalogue(strongroom.current().root().resolve("catalogue"), disk);
     }
 
     public Home home() {
@@ -84,12 +130,27 @@ public final class Custodex implements AutoCloseable {
         return clock;
     }
 
-    public Strongroom strongroom() {
-        return strongroom;
+    /**
+     * The strongroom that is in use now.
+     *
+     * @throws ProblemException when another program has changed it, and the new one is not there
+     */
+    public Strongroom strongroom() throws IOException {
+        return strongroom.current();
+    }
+
+    /** Where the strongroom is, or was when it was last there. */
+    public Path strongroomPlace() {
+        return strongroom.known().root();
     }
 
     public DocketBook dockets() {
         return dockets;
+    }
+
+    /** Asks whether something may be done to a customer's data. */
+    public ConsentGate gate() {
+        return gate;
     }
 
     public RunBook runs() {
@@ -105,17 +166,26 @@ public final class Custodex implements AutoCloseable {
         return bays;
     }
 
-    public Settings settings() {
-        return settings;
+    public Settings settings() throws IOException {
+        return settings.now();
     }
 
-    private synchronized void settle(Settings newSettings) throws IOException {
-        newSettings.write(home.settings(), disk);
-        settings = newSettings;
+    private Settings settled() {
+        try {
+            return settings.now();
+        } catch (IOException e) {
+            LOG.warn("the settings can't be read", e);
+            return Settings.FIRST;
+        }
     }
 
     public void checkSchedule(Settings.CheckSchedule schedule) throws IOException {
-        settle(settings.with(schedule));
+        settings.change(s -> s.with(schedule));
+    }
+
+    /** Writes down that a phone is the shop's own, so that there is no customer to ask. */
+    public void declareOwn(PhoneIdentity phone) throws IOException {
+        settings.change(s -> s.withOwnPhone(phone.identifier()));
     }
 
     /** Whether anything is being copied. */
@@ -133,10 +203,10 @@ public final class Custodex implements AutoCloseable {
         return BackupRequest.everything(AUTOMATIC_PATIENCE, TOOL);
     }
 
-    private void requireNoCopy() throws ProblemException {
+    private void requireNoCopy() throws IOException {
         if (copying()) {
             throw new ProblemException(Problem.failure(
-                    strongroom.root().toString(), "A copy is under way into this strongroom", "Wait until it is done"));
+                    strongroom().root().toString(), "A copy is under way into this strongroom", "Wait until it is done"));
         }
     }
 
@@ -147,39 +217,58 @@ public final class Custodex implements AutoCloseable {
      */
     public void useStrongroom(Path folder) throws IOException {
         requireNoCopy();
-        var opened = Strongroom.open(folder.toAbsolutePath().normalize(), disk);
-        settle(settings.with(opened.root()));
-        catalogue = catalogue(opened);
-        strongroom = opened;
+        strongroom.use(folder);
     }
 
     /**
      * Brings the strongroom to another place and goes on there.
      *
      * @param progress is told bytes as they are copied, if it is another disk
+     * @throws ProblemException while anybody uses it
      */
     public void moveStrongroom(Path target, LongConsumer progress, CancelToken cancel) throws IOException {
-        requireNoCopy();
-        settle(settings.movingTo(target.toAbsolutePath().normalize()));
-        new StrongroomMove(strongroom.root(), target, disk).run(progress, cancel, this::useStrongroom);
+        strongroom.move(target, progress, cancel);
     }
 
     /** Compares a phone that is ready with what is stored of it; copies nothing. */
-    public Survey survey(Bay bay, boolean sealed, CancelToken cancel) throws IOException {
-        return Survey.of(bay.link(), strongroom, sealed, clock, cancel);
+    public Survey survey(Bay bay, boolean sealed, Limits limits, CancelToken cancel) throws IOException {
+        return Survey.of(bay.link(), strongroom(), sealed, limits, clock, cancel);
+    }
+
+    /**
+     * Looks at the beginning of a file that is still on a phone.
+     *
+     * @param most bytes
+     * @throws ProblemException when the customer has not consented
+     */
+    public byte[] preview(Bay bay, Mandate mandate, PhonePath file, int most) throws IOException {
+        gate.ask(Operation.READ, mandate, identity(bay));
+        try (var content = bay.link().open(file, 0)) {
+            return content.stream().readNBytes(most);
+        }
+    }
+
+    private static PhoneIdentity identity(Bay bay) throws IOException {
+        return bay.status()
+                .flatMap(PhoneStatus::identity)
+                .orElseThrow(() -> new LinkException.NotReady(bay.source().name()));
     }
 
     /**
      * Starts a backup.
      *
-     * @param docket the job that it belongs to, if any
+     * @param mandate on whose behalf
      * @param automatic whether it begins by itself, for the result list
-     * @throws ProblemException when one of this bay is running already
+     * @throws ProblemException when the customer has not consented, or one of this bay is running already
      */
-    public BackupJob backUp(Bay bay, Optional<Docket> docket, BackupRequest request, boolean automatic)
-            throws ProblemException {
+    public BackupJob backUp(Bay bay, Mandate mandate, BackupRequest request, boolean automatic) throws IOException {
+        if (bay.status().isEmpty()) {
+            bay.ask();
+        }
+        gate.ask(Operation.COPY, mandate, identity(bay));
+        var docket = gate.docket(mandate);
         var cancel = new CancelToken();
-        var run = new BackupRun(bay.link(), strongroom, request, clock, cancel);
+        var run = new BackupRun(bay.link(), strongroom(), request, clock, cancel);
         var job = new BackupJob(run, cancel);
         if (jobs.putIfAbsent(bay, job) != null) {
             throw new ProblemException(Problem.failure(
@@ -190,6 +279,7 @@ public final class Custodex implements AutoCloseable {
         job.start(docket.map(Docket::customer).orElse(bay.source().name()), outcome -> {
             try {
                 runs.add(run(begun, docket, phone, bay, automatic, outcome));
+                strongroom.remember();
                 if (docket.isPresent() && outcome instanceof BackupJob.Outcome.Done done) {
                     var layer = done.result().layer();
                     dockets.change(
@@ -203,6 +293,15 @@ public final class Custodex implements AutoCloseable {
             }
         });
         return job;
+    }
+
+    /**
+     * Seals the stack of a phone that has no layer yet.
+     *
+     * @throws ProblemException when it has layers
+     */
+    public void seal(PhoneIdentity phone, Passphrase passphrase) throws IOException {
+        strongroom().seal(phone, passphrase);
     }
 
     private Run run(
@@ -238,43 +337,66 @@ public final class Custodex implements AutoCloseable {
     }
 
     private StoredLayer layer(String phoneIdentifier, int number) throws IOException {
-        return strongroom
+        return strongroom()
                 .layer(phoneIdentifier, number)
                 .orElseThrow(() -> new ProblemException(Problem.failure(
                         phoneIdentifier, "There is no layer " + number + " of this phone", "List the layers")));
     }
 
-    /** Opens the contacts of a layer; the phone need not be there. The caller closes them. */
-    public ContactsOfLayer contacts(String phoneIdentifier, int number, Locale locale) throws IOException {
+    /**
+     * Opens the contacts of a layer; the phone need not be there. The caller closes them.
+     *
+     * @param mandate on whose behalf
+     * @throws ProblemException when the customer has not consented
+     */
+    public ContactsOfLayer contacts(Mandate mandate, String phoneIdentifier, int number, Locale locale)
+            throws IOException {
         var layer = layer(phoneIdentifier, number);
-        PrivatePlace place;
         try {
-            // What is sealed never touches a disk in the clear.
-            place = layer.record().sealed() ? PrivatePlace.inMemory() : PrivatePlace.open(home.reading());
-        } catch (IOException e) {
-            layer.close();
-            throw e;
-        }
-        try {
-            var entry = catalogued(layer, place, locale);
-            var book = ContactsReader.reopen(
-                    entry.contacts(), entry.problems(), layer, layer.record().phone(), place);
-            return new ContactsOfLayer(layer, place, book, ContactIndex.ofSorted(entry.contacts(), locale));
+            gate.ask(Operation.READ, mandate, layer.record().phone());
+            return contacts(mandate, layer, locale);
         } catch (IOException | RuntimeException e) {
-            place.close();
             layer.close();
             throw e;
         }
     }
 
+    private ContactsOfLayer contacts(Mandate mandate, StoredLayer layer, Locale locale) throws IOException {
+        // What is sealed never touches a disk in the clear.
+        var place = layer.record().sealed() ? PrivatePlace.inMemory() : PrivatePlace.open(readingPlace());
+        try {
+            var entry = catalogued(layer, place, locale);
+            var book = ContactsReader.reopen(
+                    entry.contacts(), entry.problems(), layer, layer.record().phone(), place);
+            return new ContactsOfLayer(
+                    gate, mandate, layer, place, book, ContactIndex.ofSorted(entry.contacts(), locale));
+        } catch (IOException | RuntimeException e) {
+            place.close();
+            throw e;
+        }
+    }
+
+    /** In the home, or where temporary files lie when the home can't be written. */
+    private Path readingPlace() throws IOException {
+        try {
+            disk.createFolders(home.reading());
+            if (Files.isWritable(home.reading())) {
+                return home.reading();
+            }
+        } catch (IOException readOnly) {
+            LOG.info("the home can't be written", readOnly);
+        }
+        return Files.createTempDirectory("custodex-"); // this user's alone
+    }
+
     /** What the catalogue has of a layer; read out of the layer, once, when it has nothing. */
     private Catalogue.Entry catalogued(StoredLayer layer, PrivatePlace place, Locale locale) throws IOException {
-        var kept = catalogue;
+        var kept = catalogue();
         var there = kept.find(layer, locale);
         if (there.isPresent()) {
             return there.get();
         }
-        synchronized (kept) {
+        synchronized (cataloguing) {
             var meanwhile = kept.find(layer, locale);
             if (meanwhile.isPresent()) {
                 return meanwhile.get();
@@ -291,8 +413,8 @@ public final class Custodex implements AutoCloseable {
     }
 
     /** Reads a layer's contacts into the catalogue, so that they open at once later. Takes a while; blocks. */
-    public void catalogue(String phoneIdentifier, int number, Locale locale) throws IOException {
-        contacts(phoneIdentifier, number, locale).close();
+    public void catalogue(Mandate mandate, String phoneIdentifier, int number, Locale locale) throws IOException {
+        contacts(mandate, phoneIdentifier, number, locale).close();
     }
 
     @Override

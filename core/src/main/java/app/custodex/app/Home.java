@@ -35,6 +35,16 @@ public record Home(Path root) {
         return root.resolve("settings.json");
     }
 
+    /** What is remembered of strongrooms. */
+    Path remembered() {
+        return root.resolve("remembered.json");
+    }
+
+    /** Marks a home that holds a demo, which may be thrown away. */
+    public Path demoMark() {
+        return root.resolve("demo-home");
+    }
+
     /** The result list of all backups. */
     public Path runs() {
         return root.resolve("runs.jsonl");

@@ -1,21 +1,30 @@
 package app.custodex.app;
 
-import app.custodex.base.Disk;
 import app.custodex.base.Json;
-import app.custodex.strongroom.StrongroomFinder;
+import app.custodex.base.Problem;
+import app.custodex.base.ProblemException;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
 
 /**
  * What the shop has settled.
  *
  * @param strongroom the strongroom that is in use; empty for the one in the home folder
+ * @param strongroomId which one that is; empty as long as none was ever opened
  * @param movingTo where it was being moved when this was written
  * @param checks when layers are read back by themselves
+ * @param ownPhones identifiers of phones and other sources that are the shop's own, and so need no consent
  */
-public record Settings(Optional<Path> strongroom, Optional<Path> movingTo, CheckSchedule checks) {
+public record Settings(
+        Optional<Path> strongroom,
+        Optional<String> strongroomId,
+        Optional<Path> movingTo,
+        CheckSchedule checks,
+        Set<String> ownPhones) {
     /** When layers are read back without anybody asking. */
     public enum CheckSchedule {
         /** Only when somebody asks. */
@@ -26,37 +35,55 @@ public record Settings(Optional<Path> strongroom, Optional<Path> movingTo, Check
         AT_NIGHT
     }
 
-    private static final Settings FIRST = new Settings(Optional.empty(), Optional.empty(), CheckSchedule.WHEN_IDLE);
+    static final Settings FIRST = new Settings(
+            Optional.empty(), Optional.empty(), Optional.empty(), CheckSchedule.WHEN_IDLE, Set.of());
 
-    /** Reads the settings; those of a new home when there are none or they are torn. */
-    static Settings read(Path file) {
-        try {
-            var settings = Files.exists(file) ? Json.PAGE.readValue(file.toFile(), Settings.class) : FIRST;
-            // A move that arrived but was cut before that was written down.
-            return settings.movingTo().filter(StrongroomFinder::isStrongroom).isPresent()
-                    ? new Settings(settings.movingTo(), Optional.empty(), settings.checks())
-                    : new Settings(settings.strongroom(), Optional.empty(), settings.checks());
-        } catch (IOException torn) {
+    public Settings {
+        strongroom = strongroom == null ? Optional.empty() : strongroom;
+        strongroomId = strongroomId == null ? Optional.empty() : strongroomId;
+        movingTo = movingTo == null ? Optional.empty() : movingTo;
+        checks = checks == null ? CheckSchedule.WHEN_IDLE : checks;
+        ownPhones = ownPhones == null ? Set.of() : Set.copyOf(ownPhones);
+    }
+
+    /**
+     * Reads the settings; those of a new home when there are none.
+     *
+     * @throws ProblemException when they are there and can't be read: which strongroom is in use is not guessed
+     */
+    static Settings read(Path file) throws IOException {
+        if (!Files.exists(file)) {
             return FIRST;
         }
+        try {
+            var settings = Json.PAGE.readValue(file.toFile(), Settings.class);
+            if (settings != null) {
+                return settings;
+            }
+        } catch (IOException | RuntimeException torn) {
+            // Told below.
+        }
+        throw new ProblemException(Problem.failure(
+                file.toString(),
+                "What the shop has settled can't be read, so it is not known which strongroom is in use",
+                "Choose the strongroom again with \"strongroom use\"; the damaged file is kept beside it"));
     }
 
-    void write(Path file, Disk disk) throws IOException {
-        var part = file.resolveSibling(file.getFileName() + ".part");
-        disk.delete(part);
-        disk.write(part, Json.PAGE.writeValueAsBytes(this));
-        disk.move(part, file);
-    }
-
-    Settings with(Path newStrongroom) {
-        return new Settings(Optional.of(newStrongroom), Optional.empty(), checks);
+    Settings using(Path place, String id) {
+        return new Settings(Optional.of(place), Optional.of(id), Optional.empty(), checks, ownPhones);
     }
 
     Settings movingTo(Path target) {
-        return new Settings(strongroom, Optional.of(target), checks);
+        return new Settings(strongroom, strongroomId, Optional.of(target), checks, ownPhones);
     }
 
     Settings with(CheckSchedule newChecks) {
-        return new Settings(strongroom, movingTo, newChecks);
+        return new Settings(strongroom, strongroomId, movingTo, newChecks, ownPhones);
+    }
+
+    Settings withOwnPhone(String identifier) {
+        var phones = new TreeSet<>(ownPhones);
+        phones.add(identifier);
+        return new Settings(strongroom, strongroomId, movingTo, checks, phones);
     }
 }

@@ -8,6 +8,7 @@ import app.custodex.link.PhoneLink;
 import app.custodex.link.WebDavLink;
 import java.net.URI;
 import java.nio.file.Path;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.function.Supplier;
 
@@ -30,6 +31,14 @@ public record Source(
         ARCHIVE,
         WEBDAV,
         LOFT
+    }
+
+    public Source {
+        Objects.requireNonNull(key);
+        Objects.requireNonNull(identifier);
+        Objects.requireNonNull(name);
+        Objects.requireNonNull(type);
+        Objects.requireNonNull(address);
     }
 
     /** @param strongroom is left out of a folder that holds it */

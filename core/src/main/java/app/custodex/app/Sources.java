@@ -34,20 +34,45 @@ public final class Sources {
         return new Sources(home.sources(), new RealDisk());
     }
 
-    /** In the order of their bays, no two in one; a file that can't be read is passed over. */
-    public List<Source> all() throws IOException {
-        var sources = new ArrayList<Source>();
-        if (Files.isDirectory(folder)) {
-            try (var files = Files.newDirectoryStream(folder, "*.json")) {
-                for (var file : files) {
-                    try {
-                        sources.add(Json.PAGE.readValue(file.toFile(), Source.class));
-                    } catch (IOException torn) {
-                        // It is added again; its layers are filed under its identifier, which a new one will not have.
-                    }
+    private interface Each {
+        void file(Path file, Optional<Source> source);
+    }
+
+    private void forEach(Each each) throws IOException {
+        if (!Files.isDirectory(folder)) {
+            return;
+        }
+        try (var files = Files.newDirectoryStream(folder, "*.json")) {
+            for (var file : files) {
+                Optional<Source> source;
+                try {
+                    source = Optional.ofNullable(Json.PAGE.readValue(file.toFile(), Source.class));
+                } catch (IOException | RuntimeException torn) {
+                    source = Optional.empty();
                 }
+                each.file(file, source);
             }
         }
+    }
+
+    /** Sources whose files can't be read. They are kept: a new one would not have the identifier that the layers are filed under. */
+    public List<Problem> problems() throws IOException {
+        var problems = new ArrayList<Problem>();
+        forEach((file, source) -> {
+            if (source.isEmpty()) {
+                problems.add(Problem.failure(
+                        "sources/" + file.getFileName(),
+                        "What is known of this source can't be read; the others are there",
+                        "Bring the file back from the shop's second copy, or add the source anew: its layers begin anew then"));
+            }
+        });
+        return problems;
+    }
+
+    /** In the order of their bays, no two in one; for those that can't be read see {@link #problems}. */
+    public List<Source> all() throws IOException {
+        var sources = new ArrayList<Source>();
+        forEach((file, source) -> source.ifPresent(sources::add));
         sources.sort(Comparator.comparingInt(Source::bay).thenComparing(Source::key));
         var placed = new ArrayList<Source>();
         for (var source : sources) {
@@ -67,11 +92,7 @@ public final class Sources {
 
     void keep(Source source) throws IOException {
         disk.createFolders(folder);
-        var file = file(source.key());
-        var part = file.resolveSibling(file.getFileName() + ".part");
-        disk.delete(part);
-        disk.write(part, Json.PAGE.writeValueAsBytes(source));
-        disk.move(part, file);
+        disk.replace(file(source.key()), Json.PAGE.writeValueAsBytes(source));
     }
 
     void remove(Source source) throws IOException {
@@ -117,7 +138,7 @@ public final class Sources {
             throw new ProblemException(Problem.failure(
                     path.toString(), "There is nothing there that this user may read", "Look at the path again"));
         }
-        if (path.startsWith(strongroom)) {
+        if (isWithin(path, strongroom)) {
             throw new ProblemException(Problem.failure(
                     path.toString(), "It lies in the strongroom", "What is in the strongroom is backed up already"));
         }
@@ -126,6 +147,12 @@ public final class Sources {
         }
         var shown = name.isEmpty() ? String.valueOf(path.getFileName()) : name;
         return source(shown, Files.isDirectory(path) ? Type.FOLDER : Type.ARCHIVE, path.toUri());
+    }
+
+    /** By whatever way it is reached: a link to the strongroom is the strongroom. */
+    private static boolean isWithin(Path path, Path strongroom) throws IOException {
+        return path.startsWith(strongroom)
+                || Files.exists(strongroom) && path.toRealPath().startsWith(strongroom.toRealPath());
     }
 
     private Source webDav(String words, String name) throws IOException {

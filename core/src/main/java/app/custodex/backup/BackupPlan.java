@@ -22,7 +22,7 @@ import java.util.function.Function;
  *
  * @param unchanged items that are stored already and are taken over as they are
  * @param fresh items that have to be read from the phone, in the phone's order
- * @param noted links, kept as what they say, and items that can't be looked at this time
+ * @param noted folders, links, kept as what they say, what is left out, and items that can't be looked at this time
  * @param refused what the phone listed but can't be an item, and folders that can't be listed
  * @param left kinds that are not taken, or not all of
  */
@@ -71,8 +71,11 @@ record BackupPlan(
         var tallies = new EnumMap<Kind, Tally>(Kind.class);
         for (var listed : source.listing()) {
             switch (listed) {
-                case Listed.Folder folder -> {}
-                case Listed.Refused refused -> plan.refused.add(refused.problem());
+                case Listed.Folder folder -> plan.noted.add(ManifestItem.folder(folder));
+                case Listed.Refused refused -> {
+                    plan.noted.add(ManifestItem.leftOut(refused));
+                    plan.refused.add(refused.problem());
+                }
                 case Listed.Closed closed -> plan.closed(closed, below, source, withheld);
                 case Listed.Link link -> {
                     if (selection.takes(Kind.OTHER, link.path())) {
@@ -117,6 +120,7 @@ record BackupPlan(
             return; // the phone said so beforehand, and the kind is named as left out
         }
         refused.add(closed.problem());
+        noted.add(ManifestItem.leftOut(new Listed.Refused(closed.path(), closed.problem())));
         below.items().stream()
                 .filter(item -> item.path().in(closed.path()))
                 .map(item -> ManifestItem.missed(item, closed.problem()))
@@ -154,6 +158,13 @@ record BackupPlan(
                 link.path().text(),
                 "It is a link to \"" + link.target() + "\" and was kept as a link, not followed",
                 "What it points to is copied only if it lies among the phone's own files");
+    }
+
+    /** How many things that are no items cost something: a pipe has no content that could be missing. */
+    int missing() {
+        return (int) refused.stream()
+                .filter(problem -> problem.grade() != Problem.Grade.NOTE)
+                .count();
     }
 
     long freshBytes() {

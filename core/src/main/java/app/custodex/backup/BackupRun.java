@@ -33,9 +33,13 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.CancellationException;
+import java.util.concurrent.ExecutionException;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
+import java.util.concurrent.FutureTask;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 
 /**
  * One backup of one phone: lists it, takes over what is stored already, copies the rest, publishes the layer and reads it
@@ -46,6 +50,7 @@ import java.util.concurrent.Future;
  * there, and the next run of the same phone goes on behind it.
  */
 public final class BackupRun {
+    private static final Logger LOG = LoggerFactory.getLogger(BackupRun.class);
     private static final int READERS = 4;
     private static final int AHEAD_ITEMS = 256;
     private static final long AHEAD_BYTES = 48L << 20;
@@ -103,23 +108,42 @@ public final class BackupRun {
         boolean sealed = strongroom.sealed(phone.identifier());
         link.promise(sealed);
         Saved saved;
-        try (var watch = new StallWatch(link, meter::waiting, tellAfter, hangUpAfter);
-                var beside = Executors.newSingleThreadExecutor(
-                        Thread.ofVirtual().name("lister").factory())) {
+        try (var watch = new StallWatch(link, meter::waiting, cancel, tellAfter, hangUpAfter)) {
             var gate = new Gate(link, phone.identifier(), request.patience(), clock, cancel, meter::waiting);
             // The phone is listed while the layers below are read.
-            var listing = beside.submit(() -> new PhoneLister(link, gate, watch, cancel).list(meter::found));
+            var listing = new FutureTask<>(
+                    () -> new PhoneLister(link, gate, watch, cancel, request.limits()).list(meter::found));
+            Thread.ofVirtual().name("lister").start(listing);
             try (var draft = strongroom.draft(phone)) {
                 var source = new BackupPlan.Source(
-                        Waiting.on(listing), status.contents(), file -> link.kindOf(file.path()), sealed);
+                        Waiting.on(listing, PhonePath.ROOT, cancel),
+                        status.contents(),
+                        file -> link.kindOf(file.path()),
+                        sealed);
                 saved = save(draft, source, new ItemReader(link, gate, watch, cancel), phone, begun);
             } finally {
                 listing.cancel(true);
             }
         }
-        var number = saved.record().number();
-        return new BackupResult(
-                saved.record(), saved.problems(), request.check() ? check(phone, number) : Optional.empty());
+        return checked(saved, phone);
+    }
+
+    /** The layer is there; that it could not be read back takes nothing from that, and is told. */
+    private BackupResult checked(Saved saved, PhoneIdentity phone) {
+        var problems = new ArrayList<>(saved.problems());
+        Optional<CheckReport> report = Optional.empty();
+        if (request.check()) {
+            try {
+                report = check(phone, saved.record().number());
+            } catch (IOException | RuntimeException e) {
+                LOG.warn("a layer could not be read back", e);
+                problems.add(Problem.loss(
+                        "Layer " + saved.record().number(),
+                        "It was saved, but could not be read back",
+                        "Check it from the strongroom as soon as nothing else uses it"));
+            }
+        }
+        return new BackupResult(saved.record(), problems, report);
     }
 
     private record Saved(LayerRecord record, List<Problem> problems) {}
@@ -136,8 +160,8 @@ public final class BackupRun {
             copyFresh(plan, draft, reader);
             meter.publishing();
             var record = record(draft, plan, phone, begun, source.sealed());
-            draft.publish(record);
-            return new Saved(record, problems(draft, plan));
+            var left = draft.publish(record);
+            return new Saved(record, problems(draft, left));
         } catch (LinkException | CancellationException e) {
             settle(draft, e);
             throw e;
@@ -153,12 +177,16 @@ public final class BackupRun {
                         : draft.below().find(path));
     }
 
-    private PhoneStatus readyPhone() throws LinkException {
-        var status = link.status();
-        if (!status.readiness().ready()) {
-            throw new LinkException.NotReady(status.model());
+    private PhoneStatus readyPhone() throws IOException {
+        try {
+            var status = cancel.await("phone-status", link::status);
+            if (!status.readiness().ready()) {
+                throw new LinkException.NotReady(status.model());
+            }
+            return status;
+        } catch (ExecutionException e) {
+            throw Waiting.trouble(e, PhonePath.ROOT);
         }
-        return status;
     }
 
     private void requireRoom(BackupPlan plan) throws IOException {
@@ -169,9 +197,9 @@ public final class BackupRun {
             throw new ProblemException(
                     Problem.failure(
                             strongroom.root().toString(),
-                            "The copy needs " + Sizes.bytes(need, Locale.getDefault())
+                            "The copy needs " + Sizes.bytes(need, Locale.ENGLISH)
                                     + " and the strongroom's disk has room for "
-                                    + Sizes.bytes(room, Locale.getDefault()),
+                                    + Sizes.bytes(room, Locale.ENGLISH),
                             "Free some space on it, choose fewer kinds, or a strongroom on a larger disk; nothing was copied yet"));
         }
     }
@@ -220,6 +248,7 @@ public final class BackupRun {
                     salvage(window, draft, e);
                     throw e;
                 } catch (LinkException.Item e) {
+                    LOG.debug("an item could not be read", e);
                     if (lastTime) {
                         draft.keep(ManifestItem.missed(
                                 next.item().file(), next.item().kind(), e.problem()));
@@ -232,8 +261,7 @@ public final class BackupRun {
             }
         } finally {
             window.forEach(ahead -> ahead.content().ifPresent(content -> content.cancel(true)));
-            readers.shutdownNow();
-            readers.close();
+            readers.shutdownNow(); // one that never gets an answer is not waited for
         }
     }
 
@@ -265,19 +293,24 @@ public final class BackupRun {
 
     private void store(Ahead next, LayerDraft draft, ItemReader reader) throws IOException {
         var file = next.item().file();
-        var kind = next.item().kind();
         if (next.content().isPresent()) {
-            add(draft, next.item(), Waiting.on(next.content().get()));
+            add(draft, next.item(), Waiting.on(next.content().get(), file.path(), cancel));
             return;
         }
-        try (var alone = draft.alone(file, kind)) {
-            alone.finish(reader.stream(file, alone::write, meter::bytes), origin());
+        try (var alone = draft.alone(file)) {
+            try {
+                var is = reader.stream(file, alone.size(), alone::write, meter::bytes);
+                alone.finish(is, link.kindOf(file.path(), next.item().kind(), alone.head()), origin());
+            } catch (LinkException.Lost | LinkException.NotReady | CancellationException e) {
+                alone.leave();
+                throw e;
+            }
         }
     }
 
     private void add(LayerDraft draft, BackupPlan.Fresh item, Read read) throws IOException {
         var whole = read.whole();
-        draft.add(item.file(), read.kind(), whole.etag(), whole.bytes(), whole.digest(), origin());
+        draft.add(whole.file(), read.kind(), whole.bytes(), whole.digest(), origin());
     }
 
     private ManifestItem.Origin origin() {
@@ -314,7 +347,7 @@ public final class BackupRun {
         return new ProblemException(
                 Problem.failure(
                         where,
-                        "The strongroom's disk doesn't take what is written to it (" + e.getMessage() + ")",
+                        "The strongroom's disk doesn't take what is written to it",
                         "Look at the disk and its cable, then start the backup again; it goes on where it stopped"),
                 e);
     }
@@ -322,16 +355,19 @@ public final class BackupRun {
     private LayerRecord record(LayerDraft draft, BackupPlan plan, PhoneIdentity phone, Instant begun, boolean sealed) {
         var totals = new EnumMap<Kind, KindTotal>(Kind.class);
         for (var item : draft.items()) {
+            if (!item.counts()) {
+                continue;
+            }
             boolean fresh = draft.isFresh(item);
             long bytes = item.saved() ? item.size() : 0;
             totals.merge(
                     item.kind(),
                     new KindTotal(
-                            item.kind(), 1, missed(item) ? 1 : 0, bytes, fresh ? 1 : 0, fresh ? bytes : 0, Change.NONE),
-                    BackupRun::sum);
+                            item.kind(), 1, item.missed() ? 1 : 0, bytes, fresh ? 1 : 0, fresh ? bytes : 0, Change.NONE),
+                    KindTotal::plus);
         }
         for (var change : draft.changes(plan.left())) {
-            totals.merge(change.kind(), new KindTotal(change.kind(), 0, 0, 0, 0, 0, change.counted()), BackupRun::sum);
+            totals.merge(change.kind(), new KindTotal(change.kind(), 0, 0, 0, 0, 0, change.counted()), KindTotal::plus);
         }
         return new LayerRecord(
                 draft.number(),
@@ -339,7 +375,7 @@ public final class BackupRun {
                 begun,
                 Duration.between(begun, clock.instant()),
                 List.copyOf(totals.values()),
-                plan.refused().size(),
+                plan.missing(),
                 left(plan, totals.keySet()),
                 request.readEverything(),
                 sealed,
@@ -353,24 +389,10 @@ public final class BackupRun {
                 .toList();
     }
 
-    private static boolean missed(ManifestItem item) {
-        return item.problem().filter(p -> p.grade() != Problem.Grade.NOTE).isPresent();
-    }
-
-    private static KindTotal sum(KindTotal a, KindTotal b) {
-        return new KindTotal(
-                a.kind(),
-                a.items() + b.items(),
-                a.missed() + b.missed(),
-                a.bytes() + b.bytes(),
-                a.freshItems() + b.freshItems(),
-                a.freshBytes() + b.freshBytes(),
-                a.change().plus(b.change()));
-    }
-
-    private static List<Problem> problems(LayerDraft draft, BackupPlan plan) {
-        var problems = new ArrayList<>(plan.refused());
+    private static List<Problem> problems(LayerDraft draft, List<Problem> afterwards) {
+        var problems = new ArrayList<>(draft.mended());
         problems.addAll(draft.below().problems());
+        problems.addAll(afterwards);
         draft.items().forEach(item -> item.problem().ifPresent(problems::add));
         return problems;
     }

@@ -7,11 +7,11 @@ import app.custodex.link.PhoneLink;
 import java.time.Clock;
 import java.time.Duration;
 import java.util.Optional;
+import java.util.concurrent.ExecutionException;
 import java.util.function.Consumer;
 
 /** Holds a copy back while the phone is gone or waits for a hand, and lets it go on by itself. */
 final class Gate {
-    private static final Duration ASK_EVERY = Duration.ofMillis(500);
 
     private final PhoneLink link;
     private final String identifier;
@@ -19,6 +19,7 @@ final class Gate {
     private final Clock clock;
     private final CancelToken cancel;
     private final Consumer<Optional<Problem>> waiting;
+    private Optional<LinkException> gaveUp = Optional.empty();
 
     /** @param patience how long to wait for the phone before giving up */
     Gate(
@@ -36,17 +37,24 @@ final class Gate {
         this.waiting = waiting;
     }
 
-    /** Returns when the phone gives its files again; throws the trouble when patience is over. */
+    /**
+     * Returns when the phone gives its files again; throws the trouble when patience is over. However many readers wait for it, the
+     * patience is one.
+     */
     synchronized void awaitPhone(LinkException trouble) throws LinkException {
+        if (gaveUp.isPresent()) {
+            throw gaveUp.get();
+        }
         var until = clock.instant().plus(patience);
         try {
             while (!back()) {
                 waiting.accept(Optional.of(trouble.problem()));
                 cancel.check();
                 if (!clock.instant().isBefore(until)) {
+                    gaveUp = Optional.of(trouble);
                     throw trouble;
                 }
-                Thread.sleep(ASK_EVERY);
+                Thread.sleep(link.askEvery());
             }
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
@@ -58,12 +66,12 @@ final class Gate {
 
     private boolean back() {
         try {
-            var status = link.status();
+            var status = cancel.await("phone-status", link::status);
             return status.readiness().ready()
                     && status.identity()
                             .filter(phone -> phone.identifier().equals(identifier))
                             .isPresent();
-        } catch (LinkException stillGone) {
+        } catch (ExecutionException stillGone) {
             return false;
         }
     }

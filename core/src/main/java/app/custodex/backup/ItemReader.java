@@ -8,6 +8,7 @@ import app.custodex.link.PhoneContent;
 import app.custodex.link.PhoneLink;
 import java.io.IOException;
 import java.util.Optional;
+import java.util.concurrent.ExecutionException;
 import java.util.function.LongConsumer;
 
 /** Reads items off a phone, again from where it stopped when the phone went away meanwhile. */
@@ -28,8 +29,8 @@ final class ItemReader {
         this.cancel = cancel;
     }
 
-    /** @param etag of what was read, which may be newer than the listing */
-    record Whole(byte[] bytes, String digest, String etag) {}
+    /** @param file the item as it was read, which may be newer than the listing */
+    record Whole(Listed.File file, byte[] bytes, String digest) {}
 
     /** Takes the content of a large item in order. */
     interface Sink {
@@ -46,6 +47,7 @@ final class ItemReader {
             cancel.check();
             long read = 0;
             try (var content = open(file, 0)) {
+                var is = asListed(file, content, 0);
                 if (content.size() > atMost) {
                     throw new LinkException.Item(
                             file.path(), "It grew while the copy ran", "Back up again to take it", null);
@@ -56,7 +58,7 @@ final class ItemReader {
                 if (bytes.length < content.size()) {
                     throw new LinkException.Lost(file.path().text(), null);
                 }
-                return new Whole(bytes, Digests.of(bytes), content.etag());
+                return new Whole(is, bytes, Digests.of(bytes));
             } catch (LinkException.Item e) {
                 throw e;
             } catch (IOException e) {
@@ -81,32 +83,91 @@ final class ItemReader {
                         : new LinkException.Lost(file.path().text(), trouble));
     }
 
+    /**
+     * Compares what is sent with what the list of its folder says of it. Where they differ, the item may have changed since it was
+     * listed, so the list is asked again; when it still says something else, what is sent is not that item.
+     *
+     * @return the item as it is now
+     */
+    private Listed.File asListed(Listed.File file, PhoneContent content, long offset) throws LinkException {
+        long size = content.size() + offset;
+        if (size == file.size() && same(file.etag(), content.etag())) {
+            return with(file, content.etag());
+        }
+        for (var listed : asked(file, () -> link.list(file.path().parent()))) {
+            if (listed instanceof Listed.File now && now.path().equals(file.path())) {
+                if (size == now.size() && same(now.etag(), content.etag())) {
+                    return with(now, content.etag());
+                }
+                throw new LinkException.Item(
+                        file.path(),
+                        now.size() == file.size()
+                                ? "What is sent is not the file that is listed"
+                                : "It changes while it is copied",
+                        "Look at it at its source: does a sign-in page or an error message come in its place?",
+                        null);
+            }
+        }
+        throw new LinkException.Item(
+                file.path(), "It is no longer there", "It was deleted while the copy ran", null);
+    }
+
+    private static Listed.File with(Listed.File file, String etag) {
+        return etag.isEmpty() || etag.equals(file.etag())
+                ? file
+                : new Listed.File(file.path(), file.size(), file.modified(), etag);
+    }
+
+    /** Compared weakly (RFC 9110 §8.8.3.2); one that is not given differs from none. */
+    private static boolean same(String etag, String other) {
+        return etag.isEmpty() || other.isEmpty() || opaque(etag).equals(opaque(other));
+    }
+
+    private static String opaque(String etag) {
+        return (etag.startsWith("W/") ? etag.substring(2) : etag).replace("\"", "");
+    }
+
+    /** Asks on a thread that may be left behind: the one that writes must not be held up, nor be interrupted. */
+    private <T> T asked(Listed.File file, StallWatch.Question<T> question) throws LinkException {
+        try {
+            return cancel.await("asking", () -> watch.watched(question));
+        } catch (ExecutionException e) {
+            if (Waiting.trouble(e, file.path()) instanceof LinkException trouble) {
+                throw trouble;
+            }
+            throw new IllegalStateException(e);
+        }
+    }
+
     private PhoneContent open(Listed.File file, long offset) throws LinkException {
-        return watch.watched(watch.watched(() -> link.open(file.path(), offset)));
+        return watch.watched(asked(file, () -> link.open(file.path(), offset)));
     }
 
     /**
-     * Reads an item in chunks and gives the etag of what was read.
+     * Reads an item in chunks and gives it as it was read, which may be newer than the listing.
      *
+     * @param from bytes of it that are there already
      * @throws LinkException.Item also when the item changed while the phone was away: half of each is worth nothing
      * @throws IOException of the sink, as it is
      */
-    String stream(Listed.File file, Sink sink, LongConsumer progress) throws IOException {
+    Listed.File stream(Listed.File file, long from, Sink sink, LongConsumer progress) throws IOException {
         var buffer = new byte[CHUNK];
-        long position = 0;
-        long before = 0;
-        Optional<String> etag = Optional.empty();
+        long position = from;
+        long before = from;
+        Optional<Listed.File> being = from > 0 ? Optional.of(file) : Optional.empty();
+        progress.accept(from);
         for (int tries = 1; ; tries++) {
             cancel.check();
             try (var content = open(file, position)) {
-                if (etag.isPresent() && !etag.get().equals(content.etag())) {
+                var is = asListed(file, content, position);
+                if (being.isPresent() && !isSame(being.get(), is)) {
                     throw new LinkException.Item(
                             file.path(),
                             "It changed on the phone while it was copied",
                             "Back up again to take it",
                             null);
                 }
-                etag = Optional.of(content.etag());
+                being = Optional.of(is);
                 long end = position + content.size();
                 while (position < end) {
                     cancel.check();
@@ -118,7 +179,7 @@ final class ItemReader {
                     position += n;
                     progress.accept(n);
                 }
-                return content.etag();
+                return is;
             } catch (LinkException.Item e) {
                 throw e;
             } catch (LinkException e) {
@@ -127,5 +188,11 @@ final class ItemReader {
                 goOn(file, tries, e);
             }
         }
+    }
+
+    private static boolean isSame(Listed.File one, Listed.File other) {
+        return one.size() == other.size()
+                && one.modified().equals(other.modified())
+                && same(one.etag(), other.etag());
     }
 }

@@ -1,5 +1,6 @@
 package app.custodex.backup;
 
+import app.custodex.base.CancelToken;
 import app.custodex.base.Problem;
 import app.custodex.link.LinkException;
 import app.custodex.link.PhoneContent;
@@ -10,7 +11,9 @@ import java.io.InputStream;
 import java.time.Duration;
 import java.util.Optional;
 import java.util.Set;
+import java.util.concurrent.CancellationException;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.ExecutionException;
 import java.util.function.Consumer;
 
 /**
@@ -27,15 +30,25 @@ final class StallWatch implements AutoCloseable {
 
     private final PhoneLink link;
     private final Consumer<Optional<Problem>> waiting;
+    private final CancelToken cancel;
     private final Duration tellAfter;
     private final Duration hangUpAfter;
     private final Set<Wait> waits = ConcurrentHashMap.newKeySet();
     private final Thread thread;
     private boolean told;
 
-    /** @param waiting is told what the copy waits for, and when it goes on */
-    StallWatch(PhoneLink link, Consumer<Optional<Problem>> waiting, Duration tellAfter, Duration hangUpAfter) {
+    /**
+     * @param waiting is told what the copy waits for, and when it goes on
+     * @param cancel when it was called, whoever waits for the phone waits no longer
+     */
+    StallWatch(
+            PhoneLink link,
+            Consumer<Optional<Problem>> waiting,
+            CancelToken cancel,
+            Duration tellAfter,
+            Duration hangUpAfter) {
         this.link = link;
+        this.cancel = cancel;
         this.waiting = waiting;
         this.tellAfter = tellAfter;
         this.hangUpAfter = hangUpAfter;
@@ -83,6 +96,7 @@ final class StallWatch implements AutoCloseable {
 
         @Override
         public int read(byte[] buffer, int offset, int length) throws IOException {
+            cancel.check();
             var wait = new Wait(System.nanoTime(), this::hangUp);
             waits.add(wait);
             try {
@@ -105,7 +119,11 @@ final class StallWatch implements AutoCloseable {
         try {
             while (!Thread.currentThread().isInterrupted()) {
                 Thread.sleep(LOOK_EVERY);
-                lookOnce();
+                try {
+                    lookOnce();
+                } catch (CancellationException stopped) {
+                    // The next look hangs up.
+                }
             }
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
@@ -113,6 +131,10 @@ final class StallWatch implements AutoCloseable {
     }
 
     private void lookOnce() {
+        if (cancel.isCancelled()) {
+            waits.forEach(wait -> wait.hangUp().run());
+            return;
+        }
         boolean stalled = waits.stream().anyMatch(wait -> wait.lasted().compareTo(tellAfter) > 0);
         if (stalled && !told) {
             waiting.accept(Optional.of(whatToLookAt()));
@@ -128,7 +150,7 @@ final class StallWatch implements AutoCloseable {
     private Problem whatToLookAt() {
         var subject = "The phone";
         try {
-            var status = link.status();
+            var status = cancel.await("phone-status", link::status);
             subject = status.model();
             var next = status.readiness().next();
             if (next.isPresent()) {
@@ -137,7 +159,7 @@ final class StallWatch implements AutoCloseable {
                         "Nothing comes from the phone: it " + next.get().waiting(),
                         next.get().instruction());
             }
-        } catch (LinkException e) {
+        } catch (ExecutionException e) {
             return Problem.failure(
                     subject,
                     "Nothing comes from the phone, and it does not answer",

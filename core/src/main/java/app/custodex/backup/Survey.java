@@ -2,6 +2,7 @@ package app.custodex.backup;
 
 import app.custodex.base.CancelToken;
 import app.custodex.link.Kind;
+import app.custodex.link.Limits;
 import app.custodex.link.LinkException;
 import app.custodex.link.Listed;
 import app.custodex.link.PhoneLink;
@@ -53,8 +54,10 @@ public record Survey(List<Found> files, List<LeftOut> left, boolean compared) {
      * Lists a phone that is ready and compares it with the layers below.
      *
      * @param sealed whether the copy is going to be sealed
+     * @param limits how much the phone may list
      */
-    public static Survey of(PhoneLink link, Strongroom strongroom, boolean sealed, Clock clock, CancelToken cancel)
+    public static Survey of(
+            PhoneLink link, Strongroom strongroom, boolean sealed, Limits limits, Clock clock, CancelToken cancel)
             throws IOException {
         var status = link.status();
         var phone = status.identity().orElseThrow(() -> new LinkException.NotReady(status.model()));
@@ -62,8 +65,8 @@ public record Survey(List<Found> files, List<LeftOut> left, boolean compared) {
         boolean readable = strongroom.readable(phone.identifier());
         var below = readable ? strongroom.below(phone.identifier()) : Below.nothing();
         var gate = new Gate(link, phone.identifier(), Duration.ZERO, clock, cancel, waiting -> {});
-        try (var watch = new StallWatch(link, waiting -> {}, StallWatch.TELL_AFTER, StallWatch.HANG_UP_AFTER)) {
-            var listing = new PhoneLister(link, gate, watch, cancel).list(found -> {});
+        try (var watch = new StallWatch(link, waiting -> {}, cancel, StallWatch.TELL_AFTER, StallWatch.HANG_UP_AFTER)) {
+            var listing = new PhoneLister(link, gate, watch, cancel, limits).list(found -> {});
             var source = new BackupPlan.Source(listing, status.contents(), file -> link.kindOf(file.path()), sealed);
             var plan = BackupPlan.of(source, Selection.EVERYTHING, below::find, below);
             Map<PhonePath, Kind> unchanged = new HashMap<>();

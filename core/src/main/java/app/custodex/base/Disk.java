@@ -28,7 +28,7 @@ public interface Disk {
     /** Opens a file for appending, creating it when it is not there. */
     Out append(Path file) throws IOException;
 
-    /** Creates a folder and its parents. */
+    /** Creates a folder and its parents; the names of those that are new are durable afterwards. */
     void createFolders(Path folder) throws IOException;
 
     /** Moves a file or folder within one file system in one step, replacing a file that is there. */
@@ -43,11 +43,40 @@ public interface Disk {
     /** Bytes that can still be written where this folder lies. */
     long room(Path folder) throws IOException;
 
-    /** Creates the file, writes the bytes and syncs. */
+    /** Creates the file, writes the bytes and syncs. Its name is not durable before its folder is synced. */
     default void write(Path file, byte[] bytes) throws IOException {
         try (var out = create(file)) {
             out.write(ByteBuffer.wrap(bytes));
             out.sync();
         }
+    }
+
+    /** Puts a whole file in the place of what is there, in one durable step: a cut leaves the old one or the new one. */
+    default void replace(Path file, byte[] bytes) throws IOException {
+        replace(file, bytes, file.resolveSibling(file.getFileName() + ".part"));
+    }
+
+    /**
+     * The same, for a folder in which nothing else may lie meanwhile.
+     *
+     * @param waiting where it is written before it takes its place; on the same file system
+     */
+    default void replace(Path file, byte[] bytes, Path waiting) throws IOException {
+        delete(waiting);
+        write(waiting, bytes);
+        move(waiting, file);
+        syncFolder(parent(file));
+    }
+
+    /** Opens a file that is there, cut to this length, for writing behind it. */
+    Out reopen(Path file, long size) throws IOException;
+
+    /** The folder that something lies in. */
+    static Path parent(Path path) {
+        var parent = path.toAbsolutePath().getParent();
+        if (parent == null) {
+            throw new IllegalArgumentException(path + " has no parent");
+        }
+        return parent;
     }
 }

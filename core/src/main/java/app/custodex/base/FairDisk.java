@@ -31,6 +31,11 @@ public final class FairDisk implements Disk {
     }
 
     @Override
+    public Out reopen(Path file, long size) throws IOException {
+        return new Waiting(disk.reopen(file, size));
+    }
+
+    @Override
     public void createFolders(Path folder) throws IOException {
         disk.createFolders(folder);
     }

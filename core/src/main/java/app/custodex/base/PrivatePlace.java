@@ -2,12 +2,11 @@ package app.custodex.base;
 
 import java.io.Closeable;
 import java.io.IOException;
-import java.nio.channels.FileChannel;
-import java.nio.channels.OverlappingFileLockException;
 import java.nio.file.Files;
+import java.nio.file.LinkOption;
 import java.nio.file.Path;
-import java.nio.file.StandardOpenOption;
 import java.nio.file.attribute.FileAttribute;
+import java.nio.file.attribute.PosixFileAttributes;
 import java.nio.file.attribute.PosixFilePermissions;
 
 /**
@@ -16,23 +15,24 @@ import java.nio.file.attribute.PosixFilePermissions;
  * removed the next time that one is opened.
  */
 public final class PrivatePlace implements Closeable {
+    private static final Path MEMORY = Path.of("/dev/shm");
+
     private final Path folder;
-    private final FileChannel lock;
+    private final FileLease lease;
     private final RealDisk disk = new RealDisk();
 
-    private PrivatePlace(Path folder, FileChannel lock) {
+    private PrivatePlace(Path folder, FileLease lease) {
         this.folder = folder;
-        this.lock = lock;
+        this.lease = lease;
     }
 
     /** @param parent holds the private places of all running programs, and nothing else */
     public static PrivatePlace open(Path parent) throws IOException {
-        Files.createDirectories(parent);
+        new RealDisk().createFolders(parent);
         removeAbandoned(parent);
         var folder = Files.createTempDirectory(parent, "reading-", ownerOnly(parent));
-        var lock = FileChannel.open(lockFile(folder), StandardOpenOption.CREATE, StandardOpenOption.WRITE);
-        lock.lock();
-        return new PrivatePlace(folder, lock);
+        var lease = FileLease.awaitAlone(lockFile(folder));
+        return new PrivatePlace(folder, lease);
     }
 
     /**
@@ -41,14 +41,35 @@ public final class PrivatePlace implements Closeable {
      * @throws ProblemException when this computer has no folder that lies in memory
      */
     public static PrivatePlace inMemory() throws IOException {
-        var memory = Path.of("/dev/shm");
-        if (!Files.isDirectory(memory) || !Files.getFileStore(memory).type().equals("tmpfs")) {
+        if (!Files.isDirectory(MEMORY) || !Files.getFileStore(MEMORY).type().equals("tmpfs")) {
             throw new ProblemException(Problem.failure(
                     "This computer",
                     "It has no folder in memory, and sealed data may not be put on its disk",
                     "Read sealed layers on a computer with Linux, where /dev/shm is one"));
         }
-        return open(memory.resolve("custodex-" + System.getProperty("user.name", "user")));
+        return open(ownFolder(MEMORY, "custodex-" + System.getProperty("user.name", "user")));
+    }
+
+    /**
+     * A folder that only this user can have made and look into. Everybody may write to the folder in memory, so somebody else may
+     * have been there first, with a folder or a link of the name that is wanted.
+     */
+    static Path ownFolder(Path shared, String name) throws IOException {
+        var wanted = shared.resolve(name);
+        if (!Files.exists(wanted, LinkOption.NOFOLLOW_LINKS)) {
+            new RealDisk().createFolders(wanted);
+        }
+        return isOurs(wanted) ? wanted : Files.createTempDirectory(shared, name + "-", ownerOnly(shared));
+    }
+
+    private static boolean isOurs(Path folder) throws IOException {
+        var attributes = Files.readAttributes(folder, PosixFileAttributes.class, LinkOption.NOFOLLOW_LINKS);
+        var us = folder.getFileSystem()
+                .getUserPrincipalLookupService()
+                .lookupPrincipalByName(System.getProperty("user.name"));
+        return attributes.isDirectory()
+                && attributes.owner().equals(us)
+                && PosixFilePermissions.toString(attributes.permissions()).equals("rwx------");
     }
 
     private static FileAttribute<?>[] ownerOnly(Path parent) {
@@ -67,15 +88,14 @@ public final class PrivatePlace implements Closeable {
         var disk = new RealDisk();
         try (var names = Files.newDirectoryStream(parent, "reading-*.lock")) {
             for (var file : names) {
-                try (var channel = FileChannel.open(file, StandardOpenOption.WRITE)) {
-                    if (channel.tryLock() == null) {
-                        continue;
-                    }
-                } catch (OverlappingFileLockException ours) {
+                var lease = FileLease.alone(file);
+                if (lease.isEmpty()) {
                     continue;
                 }
-                disk.delete(Path.of(file.toString().replaceAll("\\.lock$", "")));
-                disk.delete(file);
+                try (var held = lease.get()) {
+                    disk.delete(Path.of(file.toString().replaceAll("\\.lock$", "")));
+                    disk.delete(file);
+                }
             }
         }
     }
@@ -93,7 +113,7 @@ public final class PrivatePlace implements Closeable {
     @Override
     public void close() throws IOException {
         disk.delete(folder);
-        lock.close();
         disk.delete(lockFile(folder));
+        lease.close();
     }
 }

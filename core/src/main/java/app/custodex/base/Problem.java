@@ -1,7 +1,7 @@
 package app.custodex.base;
 
 /**
- * One thing that went wrong, in words that reach the screen as they are.
+ * One thing that went wrong, in words that reach the screen as they are: whatever a hostile name holds, they are one plain line.
  *
  * @param grade how much it costs
  * @param subject the item it happened to: a path, a file name, a person; never empty
@@ -9,6 +9,12 @@ package app.custodex.base;
  * @param advice what to do about it, one sentence without a full stop; empty when nothing needs doing
  */
 public record Problem(Grade grade, String subject, String what, String advice) {
+    public Problem {
+        subject = VisibleText.oneLine(subject);
+        what = VisibleText.oneLine(what);
+        advice = VisibleText.oneLine(advice);
+    }
+
     /** What a problem costs. */
     public enum Grade {
         /** Worth knowing; nothing is missing. */

@@ -4,6 +4,7 @@ import java.io.File;
 import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.channels.FileChannel;
+import java.nio.file.FileAlreadyExistsException;
 import java.nio.file.FileVisitResult;
 import java.nio.file.Files;
 import java.nio.file.LinkOption;
@@ -12,25 +13,66 @@ import java.nio.file.SimpleFileVisitor;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
 import java.nio.file.attribute.BasicFileAttributes;
+import java.nio.file.attribute.FileAttribute;
+import java.nio.file.attribute.PosixFilePermissions;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
-/** The file system of this computer. */
+/** The file system of this computer. What is created here is this user's alone, from the first byte on. */
 public final class RealDisk implements Disk {
+    private static final FileAttribute<?>[] NONE = {};
+
     @Override
     public Out create(Path file) throws IOException {
-        return new ChannelOut(FileChannel.open(file, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE), 0);
+        return new ChannelOut(
+                FileChannel.open(
+                        file, Set.of(StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE), ownersOnly(file, "rw-------")),
+                0);
     }
 
     @Override
     public Out append(Path file) throws IOException {
-        var channel = FileChannel.open(file, StandardOpenOption.CREATE, StandardOpenOption.WRITE);
+        var channel = FileChannel.open(
+                file, Set.of(StandardOpenOption.CREATE, StandardOpenOption.WRITE), ownersOnly(file, "rw-------"));
         channel.position(channel.size());
         return new ChannelOut(channel, channel.size());
     }
 
     @Override
+    public Out reopen(Path file, long size) throws IOException {
+        var channel = FileChannel.open(file, StandardOpenOption.WRITE);
+        channel.truncate(size).position(size);
+        return new ChannelOut(channel, size);
+    }
+
+    /** The permissions of what is created; none where the file system keeps none. */
+    private static FileAttribute<?>[] ownersOnly(Path path, String permissions) {
+        return path.getFileSystem().supportedFileAttributeViews().contains("posix")
+                ? new FileAttribute<?>[] {
+                    PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString(permissions))
+                }
+                : NONE;
+    }
+
+    @Override
     public void createFolders(Path folder) throws IOException {
-        Files.createDirectories(folder);
+        if (Files.isDirectory(folder)) {
+            return;
+        }
+        var parent = folder.toAbsolutePath().getParent();
+        if (parent != null) {
+            createFolders(parent);
+        }
+        try {
+            Files.createDirectory(folder, ownersOnly(folder, "rwx------"));
+        } catch (FileAlreadyExistsException e) {
+            if (!Files.isDirectory(folder)) {
+                throw e;
+            }
+        }
+        if (parent != null) {
+            syncFolder(parent);
+        }
     }
 
     @Override

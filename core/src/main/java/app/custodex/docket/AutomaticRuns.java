@@ -48,7 +48,7 @@ public final class AutomaticRuns {
             return false;
         }
         var now = clock.instant();
-        if (docket.automatic().isEmpty() || docket.consent().isEmpty()) {
+        if (docket.automatic().isEmpty() || !docket.mayBeWorkedOn()) {
             return false;
         }
         var automatic = docket.automatic().get();

@@ -9,7 +9,9 @@ import java.time.LocalTime;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 
 /**
@@ -27,6 +29,7 @@ import java.util.Optional;
  * @param done when each step was first done, UTC
  * @param layers numbers of the layers made for this docket
  * @param automatic absent when each backup is started by hand
+ * @param own whether it is for a phone of the shop's own: there is no customer whose consent is needed
  */
 public record Docket(
         int number,
@@ -40,8 +43,13 @@ public record Docket(
         Optional<PhoneIdentity> phone,
         Map<RouteStep, Instant> done,
         List<Integer> layers,
-        Optional<Automatic> automatic) {
+        Optional<Automatic> automatic,
+        boolean own) {
     public Docket {
+        Objects.requireNonNull(opened);
+        Objects.requireNonNull(customer);
+        Objects.requireNonNull(consent);
+        Objects.requireNonNull(address);
         done = Map.copyOf(done);
         layers = List.copyOf(layers);
     }
@@ -55,7 +63,17 @@ public record Docket(
     /** "0412". */
     @JsonIgnore
     public String label() {
-        return "%04d".formatted(number);
+        return label(number);
+    }
+
+    /** "0412". */
+    public static String label(int number) {
+        return String.format(Locale.ROOT, "%04d", number);
+    }
+
+    /** Whether anything may be done to the phone's data: the customer has given consent, or there is no customer. */
+    public boolean mayBeWorkedOn() {
+        return own || consent.isPresent();
     }
 
     public Docket withPhone(PhoneIdentity identity) {
@@ -88,7 +106,7 @@ public record Docket(
     }
 
     private Form formed() {
-        return new Form(customer, reach, reason, consent, promised);
+        return new Form(customer, reach, reason, consent, promised, own);
     }
 
     private Docket with(
@@ -109,7 +127,8 @@ public record Docket(
                 newPhone,
                 newDone,
                 newLayers,
-                newAutomatic);
+                newAutomatic,
+                form.own());
     }
 
     /**
@@ -127,5 +146,16 @@ public record Docket(
             String reach,
             String reason,
             Optional<Consent> consent,
-            Optional<LocalDateTime> promised) {}
+            Optional<LocalDateTime> promised,
+            boolean own) {
+        /** For a customer's phone. */
+        public Form(
+                String customer,
+                String reach,
+                String reason,
+                Optional<Consent> consent,
+                Optional<LocalDateTime> promised) {
+            this(customer, reach, reason, consent, promised, false);
+        }
+    }
 }

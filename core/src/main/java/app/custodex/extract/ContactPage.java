@@ -75,7 +75,7 @@ public final class ContactPage {
                     "data:" + t.mediaType() + ";base64," + Base64.getEncoder().encodeToString(photo.get()));
         } catch (IOException e) {
             problems.add(Problem.loss(
-                    contact.title(), "The photo can't be read (" + e.getMessage() + ")", "Check the layer"));
+                    contact.title(), "The photo can't be read", "Check the layer"));
             return Optional.empty();
         }
     }

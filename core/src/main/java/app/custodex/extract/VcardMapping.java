@@ -256,7 +256,7 @@ final class VcardMapping {
                                             "Take it out as a file"))));
         } catch (IOException e) {
             problems.add(Problem.loss(
-                    contact.title(), "The photo can't be read (" + e.getMessage() + ")", "Check the layer"));
+                    contact.title(), "The photo can't be read", "Check the layer"));
         }
     }
 

@@ -3,31 +3,19 @@ package app.custodex.link;
 import app.custodex.base.Problem;
 import app.custodex.base.ProblemException;
 import java.io.BufferedInputStream;
-import java.io.Closeable;
 import java.io.FilterInputStream;
 import java.io.IOException;
 import java.io.InputStream;
-import java.nio.ByteBuffer;
-import java.nio.channels.Channels;
-import java.nio.channels.FileChannel;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.attribute.FileTime;
-import java.time.Instant;
-import java.util.ArrayList;
 import java.util.EnumSet;
-import java.util.HashMap;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalLong;
 import java.util.Set;
+import java.util.zip.CRC32;
 import org.apache.commons.compress.archivers.ArchiveException;
 import org.apache.commons.compress.archivers.ArchiveStreamFactory;
-import org.apache.commons.compress.archivers.tar.TarArchiveEntry;
-import org.apache.commons.compress.archivers.tar.TarArchiveInputStream;
-import org.apache.commons.compress.archivers.zip.ZipArchiveEntry;
-import org.apache.commons.compress.archivers.zip.ZipFile;
 import org.apache.commons.compress.compressors.CompressorException;
 import org.apache.commons.compress.compressors.CompressorStreamFactory;
 
@@ -41,7 +29,8 @@ public final class ArchiveLink extends PlainLink {
             Set.of(ArchiveStreamFactory.ZIP, ArchiveStreamFactory.JAR, ArchiveStreamFactory.TAR);
 
     private final Path file;
-    private Optional<Index> index = Optional.empty();
+    private Optional<ArchiveIndex> index = Optional.empty();
+    private Limits limits = Limits.USUAL;
 
     public ArchiveLink(String identifier, String name, Path file) {
         super(Family.ARCHIVE, new SourceName(identifier, name));
@@ -95,15 +84,6 @@ public final class ArchiveLink extends PlainLink {
         }
     }
 
-    /** Gives an entry's content from its start. */
-    private interface Opener {
-        InputStream open() throws IOException;
-    }
-
-    private record Entry(Listed.File file, Opener content) {}
-
-    private record Index(Map<PhonePath, List<Listed>> folders, Map<PhonePath, Entry> entries, Closeable archive) {}
-
     @Override
     public PhoneStatus status() {
         if (!Files.isReadable(file) || !Files.isRegularFile(file)) {
@@ -117,73 +97,28 @@ public final class ArchiveLink extends PlainLink {
         }
     }
 
-    private synchronized Index index() throws LinkException {
+    private synchronized ArchiveIndex index() throws LinkException {
         if (index.isPresent()) {
             return index.get();
         }
         try {
-            index = Optional.of(read());
-            return index.get();
+            var read = isZip() ? ZipEntries.index(file, limits) : TarEntries.index(file, limits);
+            index = Optional.of(read);
+            return read;
+        } catch (LinkException e) {
+            throw e;
         } catch (IOException | RuntimeException e) {
             if (!Files.exists(file)) {
                 throw new LinkException.Lost(name().name(), e);
             }
             throw new LinkException.Item(
-                    new PhonePath(name().name()),
+                    PhonePath.nearest(name().name()),
                     "This is no ZIP archive and no uncompressed TAR archive, or it is damaged",
                     "Unpack it with the program that made it, and add the folder instead",
                     e);
         }
     }
 
-    private Index read() throws IOException {
-        var builder = new Builder();
-        if (isZip()) {
-            var zip = ZipFile.builder().setPath(file).get();
-            try {
-                for (var entries = zip.getEntriesInPhysicalOrder(); entries.hasMoreElements(); ) {
-                    builder.zip(zip, entries.nextElement());
-                }
-                return builder.index(zip);
-            } catch (IOException | RuntimeException e) {
-                zip.close();
-                throw e;
-            }
-        }
-        var channel = FileChannel.open(file);
-        try {
-            readTar(channel, builder);
-            return builder.index(channel);
-        } catch (IOException | RuntimeException e) {
-            channel.close();
-            throw e;
-        }
-    }
-
-    /** Goes from header to header; of a torn archive, what lies before the tear is taken. */
-    private static void readTar(FileChannel channel, Builder builder) throws IOException {
-        var tar = new TarArchiveInputStream(Channels.newInputStream(channel)); // closed with the channel
-        Optional<String> last = Optional.empty();
-        try {
-            for (var entry = tar.getNextEntry(); entry != null; entry = tar.getNextEntry()) {
-                if (!entry.isCheckSumOK()) {
-                    throw new IOException("a header that is none");
-                }
-                builder.tar(channel, entry, tar.getBytesRead());
-                last = Optional.of(entry.getName());
-            }
-        } catch (IOException | RuntimeException e) {
-            if (last.isEmpty()) {
-                throw e;
-            }
-            builder.torn(last.get());
-        }
-        if (last.isEmpty()) {
-            throw new IOException("an archive without entries");
-        }
-    }
-
-    /** By the signature of a local header, or of the end of an empty archive. */
     private boolean isZip() throws IOException {
         try (var in = Files.newInputStream(file)) {
             var start = in.readNBytes(4);
@@ -191,145 +126,28 @@ public final class ArchiveLink extends PlainLink {
         }
     }
 
-    /** Sorts entries, which come in any order and under any name, into folders. */
-    private static final class Builder {
-        private final Map<PhonePath, Entry> entries = new LinkedHashMap<>();
-        private final Map<PhonePath, Listed> folders = new LinkedHashMap<>();
-        private final Map<PhonePath, Listed> links = new LinkedHashMap<>();
-        private final List<Listed> refused = new ArrayList<>();
-
-        /** The path that a name means; empty for the root itself. Leading slashes and "." are only ways of writing. */
-        private Optional<PhonePath> path(String name) {
-            var path = PhonePath.ROOT;
-            for (var segment : name.split("/")) {
-                if (segment.isEmpty() || segment.equals(".")) {
-                    continue;
-                }
-                if (!PhonePath.isName(segment)) {
-                    refused.add(new Listed.Refused(Problem.failure(
-                            "/",
-                            "The archive lists \"" + name + "\", which would lie outside of it",
-                            "It was left out; ask where the archive comes from")));
-                    return Optional.empty();
-                }
-                path = path.child(segment);
-            }
-            return path.text().isEmpty() ? Optional.empty() : Optional.of(path);
-        }
-
-        private void add(PhonePath path, long size, Optional<FileTime> modified, String etag, Opener content) {
-            var time = modified.map(FileTime::toInstant).orElse(Instant.EPOCH);
-            entries.put(path, new Entry(new Listed.File(path, Math.max(0, size), time, etag), content));
-        }
-
-        void zip(ZipFile zip, ZipArchiveEntry entry) throws IOException {
-            var path = path(entry.getName());
-            if (path.isEmpty()) {
-                return;
-            }
-            if (entry.isDirectory()) {
-                folders.put(path.get(), new Listed.Folder(path.get()));
-            } else if (entry.isUnixSymlink()) {
-                links.put(path.get(), new Listed.Link(path.get(), zip.getUnixSymlink(entry)));
-            } else {
-                // The checksum tells a changed file even when size and time are the same.
-                var etag = "\"" + Long.toHexString(entry.getCrc()) + "\"";
-                add(path.get(), entry.getSize(), Optional.ofNullable(entry.getLastModifiedTime()), etag, () -> {
-                    if (!zip.canReadEntryData(entry)) {
-                        throw new LinkException.Item(
-                                path.get(),
-                                "It is locked with a password, or packed in a way that can't be read here",
-                                "Unpack the archive with the program that made it, and add the folder instead",
-                                null);
-                    }
-                    return zip.getInputStream(entry);
-                });
-            }
-        }
-
-        /** @param last the entry behind which nothing can be read */
-        void torn(String last) {
-            refused.add(new Listed.Refused(Problem.failure(
-                    last,
-                    "The archive is torn or damaged here; what may lie behind it can't be read",
-                    "Ask for another copy of the archive; what lies before was taken")));
-        }
-
-        /** @param content where its content begins in the archive */
-        void tar(FileChannel channel, TarArchiveEntry entry, long content) {
-            var path = path(entry.getName());
-            if (path.isEmpty()) {
-                return;
-            }
-            if (entry.isDirectory()) {
-                folders.put(path.get(), new Listed.Folder(path.get()));
-            } else if (entry.isSymbolicLink() || entry.isLink()) {
-                links.put(path.get(), new Listed.Link(path.get(), entry.getLinkName()));
-            } else if (entry.isFile() && !entry.isSparse()) {
-                add(
-                        path.get(),
-                        entry.getSize(),
-                        Optional.ofNullable(entry.getLastModifiedTime()),
-                        "",
-                        () -> new Slice(channel, content, entry.getSize()));
-            } else {
-                refused.add(new Listed.Refused(
-                        Problem.note(path.get().text(), "It is no ordinary file in the archive", "It was left out")));
-            }
-        }
-
-        Index index(Closeable archive) {
-            var members = new HashMap<PhonePath, List<Listed>>();
-            members.put(PhonePath.ROOT, new ArrayList<>(refused));
-            for (var path : entries.keySet()) {
-                folders(path);
-            }
-            for (var path : links.keySet()) {
-                folders(path);
-            }
-            for (var path : List.copyOf(folders.keySet())) {
-                folders(path);
-            }
-            // A path that is a folder for some entries can't be a file for others.
-            links.keySet().removeAll(folders.keySet());
-            entries.keySet().removeAll(folders.keySet());
-            folders.forEach((path, folder) -> place(members, folder, path));
-            links.forEach((path, link) -> place(members, link, path));
-            entries.forEach((path, entry) -> place(members, entry.file(), path));
-            return new Index(members, entries, archive);
-        }
-
-        /** Archives need not name the folders that their files lie in. */
-        private void folders(PhonePath path) {
-            for (var parent = parent(path); !parent.text().isEmpty(); parent = parent(parent)) {
-                folders.putIfAbsent(parent, new Listed.Folder(parent));
-            }
-        }
-
-        private static void place(Map<PhonePath, List<Listed>> members, Listed listed, PhonePath path) {
-            members.computeIfAbsent(parent(path), p -> new ArrayList<>()).add(listed);
-        }
-
-        private static PhonePath parent(PhonePath path) {
-            int slash = path.text().lastIndexOf('/');
-            return slash < 0 ? PhonePath.ROOT : new PhonePath(path.text().substring(0, slash));
+    @Override
+    public synchronized void limit(Limits newLimits) {
+        if (!newLimits.equals(limits)) {
+            limits = newLimits;
+            close();
         }
     }
 
     @Override
     public List<Listed> list(PhonePath folder) throws LinkException {
-        return index().folders().getOrDefault(folder, List.of());
+        return index().in(folder);
     }
 
     @Override
     public PhoneContent open(PhonePath path, long offset) throws LinkException {
-        var entry = Optional.ofNullable(index().entries().get(path))
+        var entry = index().find(path)
                 .orElseThrow(() -> new LinkException.Item(path, "It is not in the archive", "List it again", null));
         try {
-            var stream = entry.content().open();
-            stream.skipNBytes(offset);
-            long size = Math.max(0, entry.file().size() - offset);
-            return new PhoneContent(size, entry.file().etag(), new Content(path, stream, size));
+            var content = new Content(path, entry, entry.content().open());
+            content.skipNBytes(offset);
+            return new PhoneContent(
+                    Math.max(0, entry.file().size() - offset), entry.file().etag(), content);
         } catch (LinkException e) {
             throw e;
         } catch (IOException | RuntimeException e) {
@@ -338,18 +156,21 @@ public final class ArchiveLink extends PlainLink {
     }
 
     private LinkException trouble(PhonePath path, Exception e) {
+        if (e instanceof LinkException known) {
+            return known;
+        }
         if (!Files.exists(file)) {
             return new LinkException.Lost(name().name(), e);
         }
         return new LinkException.Item(
-                path, "The archive is damaged here", "Ask for another copy of the archive; the rest was taken", e);
+                path, "What the archive holds of it is not what the archive promises", "Ask for another copy of the archive; the rest was taken", e);
     }
 
     @Override
     public synchronized void close() {
         try {
             if (index.isPresent()) {
-                index.get().archive().close();
+                index.get().close();
             }
         } catch (IOException e) {
             // It was only read.
@@ -357,16 +178,18 @@ public final class ArchiveLink extends PlainLink {
         index = Optional.empty();
     }
 
-    /** Tells damage of one entry from everything else. */
+    /** Compares what an entry unpacks to with what the archive promises: its length and, in a ZIP archive, its checksum. */
     private final class Content extends FilterInputStream {
         private final PhonePath path;
+        private final OptionalLong promised;
+        private final CRC32 crc = new CRC32();
         private long left;
 
-        /** @param left bytes that the archive's index promises */
-        Content(PhonePath path, InputStream in, long left) {
+        Content(PhonePath path, ArchiveIndex.Entry entry, InputStream in) {
             super(in);
             this.path = path;
-            this.left = left;
+            this.promised = entry.crc();
+            this.left = entry.file().size();
         }
 
         @Override
@@ -376,49 +199,40 @@ public final class ArchiveLink extends PlainLink {
         }
 
         @Override
+        public long skip(long count) throws IOException {
+            return count <= 0 ? 0 : Math.max(0, read(new byte[(int) Math.min(count, 1 << 16)]));
+        }
+
+        @Override
         public int read(byte[] buffer, int offset, int length) throws IOException {
-            if (left == 0) {
-                return -1; // whatever more the entry unpacks to was not promised
+            if (left == 0 || length == 0) {
+                return left == 0 ? -1 : 0;
             }
             try {
                 int n = super.read(buffer, offset, (int) Math.min(length, left));
                 if (n < 0) {
                     throw new IOException("the entry ends early");
                 }
+                crc.update(buffer, offset, n);
                 left -= n;
+                if (left == 0) {
+                    requireAsPromised();
+                }
                 return n;
             } catch (IOException | RuntimeException e) {
                 throw trouble(path, e);
             }
         }
-    }
 
-    /** A part of a file, read by place, so that several can be read at once. */
-    private static final class Slice extends InputStream {
-        private final FileChannel channel;
-        private final long end;
-        private long position;
-
-        Slice(FileChannel channel, long from, long length) {
-            this.channel = channel;
-            this.position = from;
-            this.end = from + length;
-        }
-
-        @Override
-        public int read() throws IOException {
-            var one = new byte[1];
-            return read(one, 0, 1) < 0 ? -1 : one[0] & 0xff;
-        }
-
-        @Override
-        public int read(byte[] buffer, int offset, int length) throws IOException {
-            if (position >= end) {
-                return -1;
+        private void requireAsPromised() throws IOException {
+            if (promised.isPresent()) {
+                if (super.read() >= 0) {
+                    throw new IOException("the entry unpacks to more than was promised");
+                }
+                if (promised.getAsLong() != crc.getValue()) {
+                    throw new IOException("the checksum of the entry is another");
+                }
             }
-            int n = channel.read(ByteBuffer.wrap(buffer, offset, (int) Math.min(length, end - position)), position);
-            position += Math.max(0, n);
-            return n;
         }
     }
 }

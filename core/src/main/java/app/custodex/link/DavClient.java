@@ -4,22 +4,26 @@ import java.io.FilterInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.net.URI;
-import java.net.URLEncoder;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
-import java.nio.charset.StandardCharsets;
 import java.time.Duration;
-import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.TimeoutException;
 import java.util.function.Consumer;
 import java.util.function.Supplier;
+import java.util.stream.Collectors;
 import javax.xml.stream.XMLStreamException;
 
 /** Lists and reads a tree over HTTP (RFC 9110) in the WebDAV profile (RFC 4918). */
 final class DavClient {
     /** A stall is told long before this; then the request is given up. */
     private static final Duration ANSWER_TIME = Duration.ofSeconds(60);
+
+    private static final long LONGEST_ANSWER = 1 << 20;
 
     private static final HttpRequest.BodyPublisher ASK = HttpRequest.BodyPublishers.ofString("""
             <?xml version="1.0" encoding="utf-8"?>
@@ -30,6 +34,7 @@ final class DavClient {
     private final URI tree;
     private final Consumer<HttpRequest.Builder> dress;
     private final Supplier<String> subject;
+    private volatile Limits limits = Limits.USUAL;
 
     /**
      * @param tree where the root lies, ending in "/"
@@ -43,6 +48,10 @@ final class DavClient {
         this.subject = subject;
     }
 
+    void limit(Limits newLimits) {
+        limits = newLimits;
+    }
+
     List<Listed> list(PhonePath folder) throws LinkException {
         var response = send(
                 request(encoded(folder) + (folder.text().isEmpty() ? "" : "/"))
@@ -54,7 +63,7 @@ final class DavClient {
             if (response.statusCode() != 207) {
                 throw refusal(response.statusCode(), folder);
             }
-            return DavListing.read(body, tree.getPath(), folder);
+            return DavListing.read(body, decodedTree(), folder, limits);
         } catch (XMLStreamException e) {
             if (e.getNestedException() instanceof IOException) {
                 throw new LinkException.Lost(subject.get(), e);
@@ -71,6 +80,12 @@ final class DavClient {
         }
     }
 
+    private String decodedTree() {
+        return Arrays.stream(tree.getRawPath().split("/", -1))
+                .map(RawName::decoded)
+                .collect(Collectors.joining("/"));
+    }
+
     PhoneContent open(PhonePath file, long offset) throws LinkException {
         var request = request(encoded(file)).GET();
         if (offset > 0) {
@@ -85,7 +100,7 @@ final class DavClient {
         long size = response.headers().firstValueAsLong("Content-Length").orElse(-1);
         if (size < 0) {
             close(response.body());
-            throw new LinkException.Item(file, "Nobody says how long this file is", "It was left out", null);
+            throw new LinkException.Item(file, "The server sent no length", "It was left out", null);
         }
         var body = new Body(response.body());
         if (offset > 0 && code == 200) {
@@ -111,27 +126,37 @@ final class DavClient {
     }
 
     private HttpResponse<InputStream> send(HttpRequest.Builder request, String what) throws LinkException {
-        return send(http, request, what.isEmpty() ? subject.get() : what);
-    }
-
-    /** Sends a request; that no answer comes is a lost connection. */
-    static HttpResponse<InputStream> send(HttpClient http, HttpRequest.Builder request, String subject)
-            throws LinkException {
+        var subjectOfIt = what.isEmpty() ? subject.get() : what;
         try {
             return http.send(request.build(), HttpResponse.BodyHandlers.ofInputStream());
         } catch (IOException e) {
-            throw new LinkException.Lost(subject, e);
+            throw new LinkException.Lost(subjectOfIt, e);
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
-            throw new LinkException.Lost(subject, e);
+            throw new LinkException.Lost(subjectOfIt, e);
         }
     }
 
-    /** The body of a short answer. */
-    static byte[] bytes(HttpResponse<InputStream> response, String subject) throws LinkException {
-        try (var body = response.body()) {
-            return body.readNBytes(1 << 20);
-        } catch (IOException e) {
+    /** A short answer, read to its end. */
+    record Answer(int code, byte[] body) {}
+
+    /**
+     * Asks something that has a short answer. No answer, half an answer and one that is too long within the time are a lost
+     * connection, so a server that falls silent in the midst of it holds nobody up.
+     */
+    static Answer ask(HttpClient http, HttpRequest.Builder request, Duration within, String subject)
+            throws LinkException {
+        var body = HttpResponse.BodyHandlers.limiting(HttpResponse.BodyHandlers.ofByteArray(), LONGEST_ANSWER);
+        var asked = http.sendAsync(request.build(), body);
+        try {
+            var response = asked.get(within.toMillis(), TimeUnit.MILLISECONDS);
+            return new Answer(response.statusCode(), response.body());
+        } catch (ExecutionException | TimeoutException e) {
+            asked.cancel(true);
+            throw new LinkException.Lost(subject, e);
+        } catch (InterruptedException e) {
+            asked.cancel(true);
+            Thread.currentThread().interrupt();
             throw new LinkException.Lost(subject, e);
         }
     }
@@ -153,14 +178,13 @@ final class DavClient {
     }
 
     private static String encoded(PhonePath path) {
-        var segments = new ArrayList<String>();
-        for (var segment : path.text().split("/")) {
-            segments.add(URLEncoder.encode(segment, StandardCharsets.UTF_8).replace("+", "%20"));
-        }
-        return "./" + String.join("/", segments);
+        return "./"
+                + Arrays.stream(path.text().split("/"))
+                        .map(RawName::encoded)
+                        .collect(Collectors.joining("/"));
     }
 
-    static void close(InputStream body) {
+    private static void close(InputStream body) {
         try {
             body.close();
         } catch (IOException e) {

@@ -4,7 +4,6 @@ import app.custodex.base.Problem;
 import java.io.InputStream;
 import java.net.URI;
 import java.net.URISyntaxException;
-import java.net.URLDecoder;
 import java.nio.charset.StandardCharsets;
 import java.time.DateTimeException;
 import java.time.Instant;
@@ -40,12 +39,17 @@ final class DavListing {
      * @param folder the folder that was asked about; the answer about itself is left out
      * @throws XMLStreamException when the answer is not XML, or stops in the middle
      */
-    static List<Listed> read(InputStream in, String base, PhonePath folder) throws XMLStreamException {
+    static List<Listed> read(InputStream in, String base, PhonePath folder, Limits limits)
+            throws XMLStreamException, LinkException {
         var xml = FACTORY.createXMLStreamReader(in, StandardCharsets.UTF_8.name());
         var result = new ArrayList<Listed>();
         while (xml.hasNext()) {
             if (xml.next() == XMLStreamReader.START_ELEMENT && is(xml, DAV, "response")) {
                 response(xml).flatMap(answer -> answer.listed(base, folder)).ifPresent(result::add);
+                if (result.size() > limits.members()) {
+                    throw new LinkException.Item(
+                            folder, "The list of this folder doesn't end", Limits.ADVICE, null);
+                }
             }
         }
         return result;
@@ -124,7 +128,7 @@ final class DavListing {
             var prefix = parent.text().isEmpty() ? base : base + parent.text() + "/";
             var decoded = new ArrayList<String>();
             for (var segment : raw.split("/", -1)) {
-                decoded.add(decode(segment));
+                decoded.add(RawName.decoded(segment));
             }
             if (decoded.getLast().isEmpty()) {
                 decoded.removeLast();
@@ -134,20 +138,23 @@ final class DavListing {
             }
             var name = decoded.isEmpty() ? "" : decoded.removeLast();
             if (!PhonePath.isName(name) || !(String.join("/", decoded) + "/").equals(prefix)) {
-                return Optional.of(new Listed.Refused(Problem.failure(
-                        parent.text().isEmpty() ? "/" : parent.text(),
-                        "The phone lists \"" + raw + "\", which is no name of a file in this folder",
-                        "It was left out; look at the folder on the phone")));
+                return Optional.of(new Listed.Refused(
+                        PhonePath.nearest(parent.text() + "/" + name),
+                        Problem.failure(
+                                parent.text().isEmpty() ? "/" : parent.text(),
+                                "The phone lists \"" + raw + "\", which is no name of a file in this folder",
+                                "It was left out; look at the folder on the phone")));
             }
             var path = parent.child(name);
             if (target.isPresent()) {
-                return Optional.of(new Listed.Link(path, target.get()));
+                return Optional.of(new Listed.Link(path, target.get(), time()));
             }
             return Optional.of(
-                    folder
-                            ? new Listed.Folder(path)
-                            : new Listed.File(
-                                    path, size, modified.or(() -> httpModified).orElse(Instant.EPOCH), etag));
+                    folder ? new Listed.Folder(path, time()) : new Listed.File(path, size, time(), etag));
+        }
+
+        private Instant time() {
+            return modified.or(() -> httpModified).orElse(Instant.EPOCH);
         }
 
         private String rawPath() {
@@ -156,14 +163,6 @@ final class DavListing {
                 return uri.getRawPath() == null ? "" : uri.getRawPath();
             } catch (URISyntaxException e) {
                 return href;
-            }
-        }
-
-        private static String decode(String segment) {
-            try {
-                return URLDecoder.decode(segment.replace("+", "%2B"), StandardCharsets.UTF_8);
-            } catch (IllegalArgumentException e) {
-                return segment;
             }
         }
     }

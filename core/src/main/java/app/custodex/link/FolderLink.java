@@ -17,7 +17,6 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.EnumSet;
 import java.util.List;
-import java.util.Optional;
 import java.util.function.Supplier;
 
 /** A folder of this computer: a phone that the system mounted, a card, an unpacked archive. Links in it are never followed. */
@@ -34,18 +33,28 @@ public final class FolderLink extends PlainLink {
 
     @Override
     public PhoneStatus status() {
-        if (!Files.isDirectory(root) || !Files.isReadable(root)) {
+        if (!Files.isDirectory(root) || !Files.isReadable(root) || isWithinStrongroom()) {
             return status(none(), root.toString(), 0, 0);
         }
         // Not the size of the disk that it lies on, which changes with whatever else is written there.
         return status(EnumSet.of(ReadinessStep.REACH), root.toString(), 0, 0);
     }
 
+    /** A strongroom may have been put here after the folder was added. */
+    private boolean isWithinStrongroom() {
+        try {
+            var out = leaveOut.get();
+            return Files.exists(out) && root.toRealPath().startsWith(out.toRealPath());
+        } catch (IOException unknown) {
+            return false;
+        }
+    }
+
     private Path path(PhonePath path) {
         var found = root;
         if (!path.text().isEmpty()) {
             for (var segment : path.text().split("/")) {
-                found = found.resolve(segment);
+                found = RawName.hasMarks(segment) ? RawPaths.child(found, segment) : found.resolve(segment);
             }
         }
         return found;
@@ -64,47 +73,47 @@ public final class FolderLink extends PlainLink {
         } catch (IOException e) {
             throw trouble(folder, e);
         }
-        listed.sort(Comparator.comparing(FolderLink::place));
+        listed.sort(Comparator.comparing(Listed::path));
         return listed;
     }
 
-    private static String place(Listed listed) {
-        return switch (listed) {
-            case Listed.File file -> file.path().text();
-            case Listed.Folder folder -> folder.path().text();
-            case Listed.Link link -> link.path().text();
-            case Listed.Closed closed -> closed.path().text();
-            case Listed.Refused refused -> refused.problem().subject();
-        };
-    }
-
     private Listed listed(PhonePath folder, Path member) throws IOException {
-        var name = String.valueOf(member.getFileName());
-        if (!PhonePath.isName(name)) {
-            return new Listed.Refused(Problem.failure(
-                    member.toString(), "Its name can't be the name of a file", "Rename it, then back up again"));
-        }
-        var path = folder.child(name);
+        var path = folder.child(RawPaths.name(member));
         try {
             var attributes = Files.readAttributes(member, BasicFileAttributes.class, LinkOption.NOFOLLOW_LINKS);
+            var modified = attributes.lastModifiedTime().toInstant();
             if (attributes.isSymbolicLink()) {
-                return new Listed.Link(path, Files.readSymbolicLink(member).toString());
+                return new Listed.Link(path, RawPaths.text(Files.readSymbolicLink(member)), modified);
             }
             if (attributes.isDirectory()) {
                 return isLeftOut(member)
-                        ? new Listed.Refused(Problem.note(
-                                path.text(), "It is the strongroom itself and was left out", "Nothing needs doing"))
-                        : new Listed.Folder(path);
+                        ? new Listed.Refused(
+                                path,
+                                Problem.note(
+                                        path.text(),
+                                        "It is the strongroom itself and was left out",
+                                        "Nothing needs doing"))
+                        : new Listed.Folder(path, modified);
             }
             if (attributes.isRegularFile()) {
-                return new Listed.File(
-                        path, attributes.size(), attributes.lastModifiedTime().toInstant(), "");
+                return new Listed.File(path, attributes.size(), modified, "");
             }
-            return new Listed.Refused(Problem.note(
-                    path.text(), "It is a device, a pipe or a socket and holds no content", "Nothing needs doing"));
+            return new Listed.Refused(
+                    path,
+                    Problem.note(
+                            path.text(),
+                            "It is " + RawPaths.special(member) + " and holds no content",
+                            "Nothing needs doing"));
         } catch (NoSuchFileException e) {
-            return new Listed.Refused(Problem.failure(
-                    path.text(), "It went away while the folder was listed", "Back up again to be sure"));
+            return new Listed.Refused(
+                    path,
+                    Problem.failure(
+                            path.text(), "It went away while the folder was listed", "Back up again to be sure"));
+        } catch (AccessDeniedException e) {
+            return new Listed.Refused(
+                    path,
+                    Problem.failure(
+                            path.text(), "This user may not look at it", "Give this user the right to read it"));
         }
     }
 
@@ -116,10 +125,17 @@ public final class FolderLink extends PlainLink {
     @Override
     public PhoneContent open(PhonePath file, long offset) throws LinkException {
         try {
-            var channel = FileChannel.open(path(file));
+            var path = path(file);
+            var before = Files.readAttributes(path, BasicFileAttributes.class, LinkOption.NOFOLLOW_LINKS);
+            if (!before.isRegularFile()) {
+                throw new LinkException.Item(
+                        file, "It is no ordinary file any more", "Back up again to take what is there now", null);
+            }
+            var channel = FileChannel.open(path);
             try {
-                long size = Math.max(0, channel.size() - offset);
-                return new PhoneContent(size, "", new Content(file, Channels.newInputStream(channel.position(offset))));
+                long size = Math.max(0, before.size() - offset);
+                var in = Channels.newInputStream(channel.position(offset));
+                return new PhoneContent(size, "", new Content(file, in, size, () -> isAs(before, path)));
             } catch (IOException | RuntimeException e) {
                 channel.close();
                 throw e;
@@ -129,7 +145,15 @@ public final class FolderLink extends PlainLink {
         }
     }
 
+    private static boolean isAs(BasicFileAttributes before, Path path) throws IOException {
+        var now = Files.readAttributes(path, BasicFileAttributes.class, LinkOption.NOFOLLOW_LINKS);
+        return now.size() == before.size() && now.lastModifiedTime().equals(before.lastModifiedTime());
+    }
+
     private LinkException trouble(PhonePath path, IOException e) {
+        if (e instanceof LinkException known) {
+            return known;
+        }
         if (!Files.isDirectory(root)) {
             return new LinkException.Lost(name().name(), e);
         }
@@ -142,8 +166,7 @@ public final class FolderLink extends PlainLink {
             default ->
                 new LinkException.Item(
                         path,
-                        "It can't be read from its medium ("
-                                + Optional.ofNullable(e.getMessage()).orElse("no reason given") + ")",
+                        "It can't be read from its medium",
                         "Try again; the card or drive may be failing, so copy what is most needed first",
                         e);
         };
@@ -154,20 +177,51 @@ public final class FolderLink extends PlainLink {
         // Nothing is held open between calls.
     }
 
+    /** Asked when all of a file was read. */
+    private interface Unchanged {
+        boolean still() throws IOException;
+    }
+
     private final class Content extends FilterInputStream {
         private final PhonePath path;
+        private final Unchanged unchanged;
+        private long left;
 
-        Content(PhonePath path, InputStream in) {
+        /** @param left bytes that there were when it was opened */
+        Content(PhonePath path, InputStream in, long left, Unchanged unchanged) {
             super(in);
             this.path = path;
+            this.left = left;
+            this.unchanged = unchanged;
+        }
+
+        @Override
+        public int read() throws IOException {
+            var one = new byte[1];
+            return read(one, 0, 1) < 0 ? -1 : one[0] & 0xff;
         }
 
         @Override
         public int read(byte[] buffer, int offset, int length) throws IOException {
             try {
-                return super.read(buffer, offset, length);
+                int n = left == 0 ? -1 : super.read(buffer, offset, (int) Math.min(length, left));
+                left -= Math.max(0, n);
+                if (left == 0 || n < 0) {
+                    requireUnchanged();
+                }
+                return n;
             } catch (IOException e) {
                 throw trouble(path, e);
+            }
+        }
+
+        private void requireUnchanged() throws IOException {
+            if (left > 0 || !unchanged.still()) {
+                throw new LinkException.Item(
+                        path,
+                        "It was written to while it was copied",
+                        "Close what writes to it, then back up again",
+                        null);
             }
         }
     }

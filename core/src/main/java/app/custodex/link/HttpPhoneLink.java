@@ -62,14 +62,11 @@ public final class HttpPhoneLink implements PhoneLink {
     public PhoneStatus status() throws LinkException {
         var status = describe();
         if (status.readiness().ready() && token.isEmpty()) {
-            var response =
-                    DavClient.send(http, request("pairing").POST(HttpRequest.BodyPublishers.noBody()), subject());
-            if (response.statusCode() == 200) {
-                token = Optional.of(
-                        new String(DavClient.bytes(response, subject()), StandardCharsets.US_ASCII).strip());
+            var answer = DavClient.ask(
+                    http, request("pairing").POST(HttpRequest.BodyPublishers.noBody()), ANSWER_TIME, subject());
+            if (answer.code() == 200) {
+                token = Optional.of(new String(answer.body(), StandardCharsets.US_ASCII).strip());
                 status = describe();
-            } else {
-                DavClient.close(response.body());
             }
         }
         last = Optional.of(status);
@@ -77,16 +74,15 @@ public final class HttpPhoneLink implements PhoneLink {
     }
 
     private PhoneStatus describe() throws LinkException {
-        var response = DavClient.send(http, request("phone").GET(), subject());
-        var body = DavClient.bytes(response, subject());
-        if (response.statusCode() == 401) {
+        var answer = DavClient.ask(http, request("phone").GET(), ANSWER_TIME, subject());
+        if (answer.code() == 401) {
             token = Optional.empty();
         }
-        if (response.statusCode() != 200) {
+        if (answer.code() != 200) {
             throw new LinkException.NotReady(subject());
         }
         try {
-            return Json.LINE.readValue(body, PhoneStatus.class);
+            return Json.LINE.readValue(answer.body(), PhoneStatus.class);
         } catch (IOException e) {
             throw new LinkException.Lost(subject(), e);
         }
@@ -101,6 +97,11 @@ public final class HttpPhoneLink implements PhoneLink {
     @Override
     public void promise(boolean newSealed) {
         sealed = newSealed;
+    }
+
+    @Override
+    public void limit(Limits limits) {
+        files.limit(limits);
     }
 
     @Override

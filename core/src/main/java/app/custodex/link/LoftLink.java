@@ -5,11 +5,9 @@ import app.custodex.base.Problem;
 import app.custodex.base.ProblemException;
 import com.fasterxml.jackson.core.type.TypeReference;
 import java.io.IOException;
-import java.io.InputStream;
 import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
-import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.time.ZoneId;
@@ -47,7 +45,7 @@ public final class LoftLink implements PhoneLink {
         token.ifPresent(value -> request.header("Authorization", "Bearer " + value));
     }
 
-    private HttpResponse<InputStream> ask(String path, Optional<Map<String, String>> body) throws LinkException {
+    private DavClient.Answer ask(String path, Optional<Map<String, String>> body) throws LinkException {
         var request = HttpRequest.newBuilder(address.resolve(path)).timeout(ANSWER_TIME);
         dress(request);
         try {
@@ -57,14 +55,13 @@ public final class LoftLink implements PhoneLink {
         } catch (IOException e) {
             throw new IllegalStateException("text can always be written as JSON", e);
         }
-        return DavClient.send(http, request, "Loft");
+        return DavClient.ask(http, request, ANSWER_TIME, "Loft");
     }
 
     /** Has a one-time code sent to the account's owner. */
     public void signIn(String newAccount) throws IOException {
-        var response = ask("sign-in", Optional.of(Map.of("account", newAccount)));
-        DavClient.close(response.body());
-        if (response.statusCode() != 202) {
+        var answer = ask("sign-in", Optional.of(Map.of("account", newAccount)));
+        if (answer.code() != 202) {
             throw new ProblemException(Problem.failure(
                     newAccount, "Loft knows no such account", "Ask the customer how the account is written"));
         }
@@ -75,10 +72,9 @@ public final class LoftLink implements PhoneLink {
 
     /** Hands in the code that the owner received. */
     public void code(String code) throws IOException {
-        var response = ask("code", Optional.of(Map.of("account", account.orElse(""), "code", code.strip())));
-        var body = DavClient.bytes(response, "Loft");
-        if (response.statusCode() != 200) {
-            if (response.statusCode() == 429) {
+        var answer = ask("code", Optional.of(Map.of("account", account.orElse(""), "code", code.strip())));
+        if (answer.code() != 200) {
+            if (answer.code() == 429) {
                 account = Optional.empty();
             }
             throw new ProblemException(Problem.failure(
@@ -88,18 +84,17 @@ public final class LoftLink implements PhoneLink {
                             ? "Compare it with the customer's message and enter it again"
                             : "It was wrong too often; have a new one sent"));
         }
-        token = Optional.of(new String(body, StandardCharsets.US_ASCII).strip());
+        token = Optional.of(new String(answer.body(), StandardCharsets.US_ASCII).strip());
     }
 
     /** What the account holds, the newest first. */
     public List<LoftCopy> copies() throws IOException {
-        var response = ask("copies", Optional.empty());
-        var body = DavClient.bytes(response, "Loft");
-        if (response.statusCode() != 200) {
+        var answer = ask("copies", Optional.empty());
+        if (answer.code() != 200) {
             token = Optional.empty();
             throw new LinkException.NotReady(name);
         }
-        return Json.LINE.readValue(body, new TypeReference<List<LoftCopy>>() {});
+        return Json.LINE.readValue(answer.body(), new TypeReference<List<LoftCopy>>() {});
     }
 
     /** Chooses which copy is fetched. */
@@ -111,10 +106,9 @@ public final class LoftLink implements PhoneLink {
     @Override
     public PhoneStatus status() throws LinkException {
         var done = EnumSet.noneOf(ReadinessStep.class);
-        var response = ask("copies", Optional.empty());
-        DavClient.close(response.body());
+        var answer = ask("copies", Optional.empty());
         done.add(ReadinessStep.REACH);
-        if (response.statusCode() == 200) {
+        if (answer.code() == 200) {
             done.addAll(List.of(ReadinessStep.SIGN_IN, ReadinessStep.CODE));
             chosen.ifPresent(copy -> done.add(ReadinessStep.CHOOSE_COPY));
         } else if (account.isPresent()) {
@@ -150,6 +144,17 @@ public final class LoftLink implements PhoneLink {
 
     private Chosen chosen() throws LinkException {
         return chosen.orElseThrow(() -> new LinkException.NotReady(name));
+    }
+
+    @Override
+    public void limit(Limits limits) {
+        chosen.ifPresent(copy -> copy.files().limit(limits));
+    }
+
+    /** A server on the network is asked at leisure. */
+    @Override
+    public Duration askEvery() {
+        return Duration.ofSeconds(3);
     }
 
     @Override

@@ -1,5 +1,6 @@
 package app.custodex.link;
 
+import java.time.Duration;
 import java.util.List;
 
 /**
@@ -15,6 +16,14 @@ public interface PhoneLink extends AutoCloseable {
 
     /** Tells the phone whether the copy will be sealed: some give certain kinds only then. */
     default void promise(boolean sealed) {}
+
+    /** How much it may list; without it, as much as is usual. */
+    default void limit(Limits limits) {}
+
+    /** How long to leave it in peace between two questions how it is. */
+    default Duration askEvery() {
+        return Duration.ofMillis(400);
+    }
 
     /** What lies directly in a folder, in the phone's order. */
     List<Listed> list(PhonePath folder) throws LinkException;

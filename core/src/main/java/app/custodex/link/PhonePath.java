@@ -53,8 +53,27 @@ public record PhonePath(String text) implements Comparable<PhonePath> {
         return new PhonePath(text.isEmpty() ? name : text + "/" + name);
     }
 
+    /** The folder that it lies in; the root for what lies there, and for the root itself. */
+    public PhonePath parent() {
+        int slash = text.lastIndexOf('/');
+        return slash < 0 ? ROOT : new PhonePath(text.substring(0, slash));
+    }
+
     public String name() {
         return text.substring(text.lastIndexOf('/') + 1);
+    }
+
+    /** A path that says what was meant by a text that may be none: what no path can hold is written as {@link RawName} writes it. */
+    public static PhonePath nearest(String text) {
+        var path = new StringBuilder();
+        for (var segment : text.split("/")) {
+            if (segment.isEmpty() || segment.equals(".")) {
+                continue;
+            }
+            var name = segment.equals("..") ? "\\x2E\\x2E" : segment.replace("\0", "\\x00");
+            path.append(path.isEmpty() ? "" : "/").append(name);
+        }
+        return new PhonePath(path.isEmpty() ? "\\x2F" : path.toString());
     }
 
     /** The ending in lower case with its dot; empty when there is none. */

@@ -37,7 +37,7 @@ final class PinnedCertificate extends X509ExtendedTrustManager {
         }
     }
 
-    /** Of the certificate that the server showed last. */
+    /** Of the certificate that the server showed last; for a person to look at, decides nothing. */
     Optional<String> seen() {
         return seen;
     }
@@ -57,12 +57,16 @@ final class PinnedCertificate extends X509ExtendedTrustManager {
     private void check(X509Certificate[] chain) throws CertificateException {
         try {
             var digest = MessageDigest.getInstance("SHA-256").digest(chain[0].getEncoded());
-            seen = Optional.of(HexFormat.of().formatHex(digest));
+            var shown = Optional.of(HexFormat.of().formatHex(digest));
+            seen = shown;
+            // Against what this connection showed, never against the field, which another connection may have written meanwhile.
+            if (trusted.isEmpty() || !trusted.equals(shown)) {
+                throw new CertificateException("nobody has trusted this certificate");
+            }
+        } catch (CertificateException e) {
+            throw e;
         } catch (GeneralSecurityException e) {
             throw new CertificateException(e);
-        }
-        if (!accepted()) {
-            throw new CertificateException("nobody has trusted this certificate");
         }
     }
 

@@ -1,5 +1,6 @@
 package app.custodex.link;
 
+import java.time.Duration;
 import java.time.ZoneId;
 import java.util.EnumSet;
 import java.util.List;
@@ -49,6 +50,12 @@ abstract class PlainLink implements PhoneLink {
 
     static Set<ReadinessStep> none() {
         return EnumSet.noneOf(ReadinessStep.class);
+    }
+
+    /** What lies on this computer costs little to look at, and nobody waits for it with a cable in the hand. */
+    @Override
+    public Duration askEvery() {
+        return Duration.ofSeconds(1);
     }
 
     @Override

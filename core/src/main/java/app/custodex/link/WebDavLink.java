@@ -25,6 +25,8 @@ public final class WebDavLink extends PlainLink {
     private final HttpClient http;
     private final DavClient files;
     private volatile Optional<Account> account = Optional.empty();
+    /** The server has said that it does not know this name with this password: it is not asked a second time with them. */
+    private volatile boolean refused;
 
     private record Account(String user, char[] password) {}
 
@@ -75,11 +77,17 @@ public final class WebDavLink extends PlainLink {
     public void signIn(String user, char[] password) {
         account.ifPresent(before -> Arrays.fill(before.password(), '\0'));
         account = Optional.of(new Account(user, password.clone()));
+        refused = false;
     }
 
     @Override
     public PhoneStatus status() {
         var done = EnumSet.noneOf(ReadinessStep.class);
+        if (refused) {
+            done.add(ReadinessStep.REACH);
+            done.add(ReadinessStep.CERTIFICATE);
+            return status(done, address.toString(), 0, 0);
+        }
         int code;
         try {
             code = probe();
@@ -104,18 +112,41 @@ public final class WebDavLink extends PlainLink {
                 .header("Depth", "0")
                 .method("PROPFIND", HttpRequest.BodyPublishers.noBody());
         dress(request);
-        var response = DavClient.send(http, request, name().name());
-        DavClient.bytes(response, name().name());
-        return response.statusCode();
+        int code = DavClient.ask(http, request, ANSWER_TIME, name().name()).code();
+        noteRefusal(code == 401);
+        return code;
+    }
+
+    private void noteRefusal(boolean unknown) {
+        refused = unknown && account.isPresent();
+    }
+
+    private void requireNotRefused() throws LinkException {
+        if (refused) {
+            throw new LinkException.NotReady(name().name());
+        }
+    }
+
+    @Override
+    public void limit(Limits limits) {
+        files.limit(limits);
+    }
+
+    /** A server on the network is asked at leisure. */
+    @Override
+    public Duration askEvery() {
+        return Duration.ofSeconds(3);
     }
 
     @Override
     public List<Listed> list(PhonePath folder) throws LinkException {
+        requireNotRefused();
         return files.list(folder);
     }
 
     @Override
     public PhoneContent open(PhonePath file, long offset) throws LinkException {
+        requireNotRefused();
         return files.open(file, offset);
     }
 

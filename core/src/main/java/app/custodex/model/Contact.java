@@ -2,6 +2,7 @@ package app.custodex.model;
 
 import java.time.Instant;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.stream.Stream;
 
@@ -134,7 +135,8 @@ public record Contact(
     public record Day(Optional<Integer> year, int month, int day) {
         /** ISO 8601, or "--MM-DD" without a year (RFC 6350 §4.3.1, after ISO 8601:2000). */
         public String iso() {
-            return year.map("%04d-"::formatted).orElse("--") + "%02d-%02d".formatted(month, day);
+            return year.map(y -> String.format(Locale.ROOT, "%04d-", y)).orElse("--")
+                    + String.format(Locale.ROOT, "%02d-%02d", month, day);
         }
     }
 

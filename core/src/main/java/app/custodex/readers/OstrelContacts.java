@@ -154,7 +154,7 @@ final class OstrelContacts {
     private static Problem damage(SQLException e) {
         return Problem.loss(
                 PEOPLE,
-                "The phone's people database is torn (" + e.getMessage() + ")",
+                "The phone's people database is torn",
                 "What could be read is shown; look into an older layer for the rest");
     }
 

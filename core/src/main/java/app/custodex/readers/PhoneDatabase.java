@@ -46,7 +46,7 @@ final class PhoneDatabase implements Closeable {
             throw new ProblemException(
                     Problem.failure(
                             path.text(),
-                            "The phone's database can't be opened (" + e.getMessage() + ")",
+                            "The phone's database can't be opened",
                             "Look into an older layer"),
                     e);
         } catch (IOException | RuntimeException e) {

@@ -50,7 +50,7 @@ final class VcardContacts {
             return new Read(contacts, problems);
         } catch (IOException e) {
             problems.add(Problem.failure(
-                    path.text(), "This contact can't be read (" + e.getMessage() + ")", "Check the layer"));
+                    path.text(), "This contact can't be read", "Check the layer"));
             return new Read(List.of(), problems);
         }
     }

@@ -1,14 +1,14 @@
 package app.custodex.strongroom;
 
 import app.custodex.base.Disk;
-import app.custodex.base.Json;
+import app.custodex.base.JsonLog;
+import app.custodex.base.Problem;
 import java.io.IOException;
-import java.io.UncheckedIOException;
-import java.nio.ByteBuffer;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
@@ -22,16 +22,13 @@ public final class CheckLog {
         this.disk = disk;
     }
 
-    private Path file(String phoneIdentifier) {
-        return folder.resolve(StorageRoot.hash(phoneIdentifier) + ".jsonl");
+    private JsonLog<CheckReport> log(String phoneIdentifier) {
+        return new JsonLog<>(
+                folder.resolve(StorageRoot.hash(phoneIdentifier) + ".jsonl"), disk, CheckReport.class);
     }
 
     public void add(String phoneIdentifier, CheckReport report) throws IOException {
-        disk.createFolders(folder);
-        try (var out = disk.append(file(phoneIdentifier))) {
-            out.write(ByteBuffer.wrap((Json.LINE.writeValueAsString(report) + "\n").getBytes(StandardCharsets.UTF_8)));
-            out.sync();
-        }
+        log(phoneIdentifier).append(report);
     }
 
     /** The last check of a layer; empty when it was never checked. */
@@ -42,22 +39,23 @@ public final class CheckLog {
     /** The last check of each layer of a phone that was ever checked. */
     public Map<Integer, CheckReport> lasts(String phoneIdentifier) throws IOException {
         var last = new HashMap<Integer, CheckReport>();
-        var file = file(phoneIdentifier);
-        if (!Files.exists(file)) {
-            return last;
-        }
-        try (var lines = Files.lines(file)) {
-            lines.forEach(line -> {
-                try {
-                    var report = Json.LINE.readValue(line, CheckReport.class);
-                    last.put(report.layer(), report);
-                } catch (IOException torn) {
-                    // A line that was cut while it was written says nothing; the others stand.
-                }
-            });
-        } catch (UncheckedIOException e) {
-            throw e.getCause();
-        }
+        log(phoneIdentifier).read().entries().forEach(report -> last.put(report.layer(), report));
         return last;
+    }
+
+    /** Lines of the lists of checks that can't be read. */
+    List<Problem> problems() throws IOException {
+        var problems = new ArrayList<Problem>();
+        if (Files.isDirectory(folder)) {
+            try (var files = Files.newDirectoryStream(folder, "*.jsonl")) {
+                for (var file : files) {
+                    new JsonLog<>(file, disk, CheckReport.class)
+                            .read()
+                            .problem("checks/" + file.getFileName())
+                            .ifPresent(problems::add);
+                }
+            }
+        }
+        return problems;
     }
 }

@@ -4,6 +4,7 @@ import app.custodex.base.Problem;
 import app.custodex.link.PhonePath;
 import java.time.Instant;
 import java.util.List;
+import java.util.Objects;
 
 /**
  * What was found when a layer was read back.
@@ -19,6 +20,7 @@ import java.util.List;
 public record CheckReport(
         int layer, Instant at, int files, long bytes, List<Problem> damage, List<PhonePath> items, boolean decrypted) {
     public CheckReport {
+        Objects.requireNonNull(at);
         damage = List.copyOf(damage);
         items = List.copyOf(items);
     }

@@ -8,6 +8,7 @@ import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.channels.WritableByteChannel;
 import java.security.MessageDigest;
+import java.util.HexFormat;
 import java.util.Optional;
 
 /** A stored file on its way to the disk: sealed where there is a key, and digested as it will lie there. */
@@ -15,19 +16,35 @@ final class ContentWriter implements Closeable {
     private static final int BUFFER = 1 << 20;
 
     private final Disk.Out out;
-    private final MessageDigest digest = Digests.sha512();
+    private final MessageDigest digest;
     private final ByteBuffer buffer = ByteBuffer.allocateDirect(BUFFER);
     private final Optional<WritableByteChannel> seal;
     private long size;
 
     ContentWriter(Disk.Out out, Optional<StackKey> key) throws IOException {
+        this(out, key, Digests.sha512());
+    }
+
+    /** Goes on behind what lies there already, in the clear. */
+    ContentWriter(Disk.Out out, MessageDigest soFar) throws IOException {
+        this(out, Optional.empty(), soFar);
+        size = out.size();
+    }
+
+    private ContentWriter(Disk.Out out, Optional<StackKey> key, MessageDigest digest) throws IOException {
         this.out = out;
+        this.digest = digest;
         this.seal = key.isPresent() ? Optional.of(key.get().encrypting(new Stored())) : Optional.empty();
     }
 
     /** Bytes of content so far, before sealing. */
     long size() {
         return size;
+    }
+
+    /** Bytes as they lie on the disk, without what is still buffered. */
+    long storedSize() {
+        return out.size();
     }
 
     void write(byte[] bytes, int offset, int length) throws IOException {
@@ -54,7 +71,17 @@ final class ContentWriter implements Closeable {
         }
     }
 
-    private void flush() throws IOException {
+    /** Digest of what was written so far; only of what is not sealed. */
+    String digestSoFar() throws IOException {
+        try {
+            return HexFormat.of().formatHex(((MessageDigest) digest.clone()).digest());
+        } catch (CloneNotSupportedException e) {
+            throw new IOException("SHA-512 that can't be cloned", e);
+        }
+    }
+
+    /** Hands what is buffered to the system, which keeps it when this program ends. */
+    void flush() throws IOException {
         buffer.flip();
         out.write(buffer);
         buffer.clear();

@@ -9,10 +9,13 @@ import java.nio.file.Path;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 
 /** An OCFL inventory (OCFL 1.1 §3.5): which stored file makes up which layer. */
@@ -27,9 +30,21 @@ record Inventory(
     static final String SIDECAR = NAME + "." + Digests.ALGORITHM;
     private static final String TYPE = "https://ocfl.io/1.1/spec/#inventory";
 
-    record Version(Instant created, String message, User user, Map<String, List<String>> state) {}
+    record Version(Instant created, String message, User user, Map<String, List<String>> state) {
+        Version {
+            Objects.requireNonNull(created);
+            Objects.requireNonNull(state);
+        }
+    }
 
     record User(String name, String address) {}
+
+    Inventory {
+        Objects.requireNonNull(id);
+        Objects.requireNonNull(head);
+        Objects.requireNonNull(manifest);
+        Objects.requireNonNull(versions);
+    }
 
     static Inventory none(String id) {
         return new Inventory(id, TYPE, Digests.ALGORITHM, "v0", Map.of(), Map.of());
@@ -37,16 +52,50 @@ record Inventory(
 
     /** @throws IOException when it is not there, doesn't match its sidecar, or makes no sense */
     static Inventory read(Path folder) throws IOException {
+        return parse(readBytes(folder));
+    }
+
+    /** Empty when {@link #read} fails. */
+    static Optional<Inventory> whole(Path folder) {
+        try {
+            return Optional.of(read(folder));
+        } catch (IOException damaged) {
+            return Optional.empty();
+        }
+    }
+
+    /** @throws IOException when it is not there, or doesn't match its sidecar */
+    static byte[] readBytes(Path folder) throws IOException {
         var bytes = Files.readAllBytes(folder.resolve(NAME));
-        var sidecar = Files.readString(folder.resolve(SIDECAR));
-        if (!sidecar.startsWith(Digests.of(bytes))) {
+        if (!Arrays.equals(Files.readAllBytes(folder.resolve(SIDECAR)), sidecar(bytes))) {
             throw new IOException(folder.resolve(NAME) + " doesn't match its digest");
         }
+        return bytes;
+    }
+
+    /** @throws IOException when it makes no sense */
+    static Inventory parse(byte[] bytes) throws IOException {
         var inventory = Json.PAGE.readValue(bytes, Inventory.class);
-        if (!inventory.versions.containsKey(inventory.head)) {
-            throw new IOException(folder.resolve(NAME) + " doesn't describe its head " + inventory.head);
+        if (!ObjectFolder.isVersion(inventory.head) || !inventory.versions.containsKey(inventory.head)) {
+            throw new IOException("an inventory that doesn't describe its head " + inventory.head);
         }
         return inventory;
+    }
+
+    /** The inventory as it was when a version was the newest one: every version keeps it so (OCFL 1.1 §3.5). */
+    Inventory upTo(int number) {
+        var kept = new LinkedHashMap<String, Version>();
+        var digests = new HashSet<String>();
+        for (int version = 1; version <= number; version++) {
+            var there = versions.get("v" + version);
+            if (there != null) {
+                kept.put("v" + version, there);
+                digests.addAll(there.state().keySet());
+            }
+        }
+        var contents = new LinkedHashMap<>(manifest);
+        contents.keySet().retainAll(digests);
+        return new Inventory(id, type, digestAlgorithm, "v" + number, contents, kept);
     }
 
     byte[] bytes() throws IOException {

@@ -59,6 +59,9 @@ final class ItemJson {
         public void serialize(ManifestItem item, JsonGenerator json, SerializerProvider provider) throws IOException {
             json.writeStartObject();
             json.writeStringField("path", item.path().text());
+            if (item.type() != ManifestItem.Type.FILE) {
+                json.writeStringField("type", item.type().code());
+            }
             json.writeStringField("kind", item.kind().code());
             json.writeNumberField("size", item.size());
             json.writeStringField("modified", item.modified().toString());
@@ -105,6 +108,7 @@ final class ItemJson {
         private static ManifestItem item(JsonParser json, DeserializationContext context, Shared shared)
                 throws IOException {
             var path = PhonePath.ROOT;
+            var type = ManifestItem.Type.FILE;
             var kind = Kind.OTHER;
             long size = 0;
             var modified = Instant.EPOCH;
@@ -118,6 +122,7 @@ final class ItemJson {
                 json.nextToken();
                 switch (name) {
                     case "path" -> path = new PhonePath(json.getText());
+                    case "type" -> type = type(json.getText());
                     case "kind" -> kind = kind(json.getText());
                     case "size" -> size = json.getLongValue();
                     case "modified" -> modified = Timestamps.parse(json.getText());
@@ -133,7 +138,19 @@ final class ItemJson {
             if (json.currentToken() != JsonToken.END_OBJECT || path.equals(PhonePath.ROOT)) {
                 throw new IllegalArgumentException("an item without its path");
             }
-            return new ManifestItem(path, kind, size, modified, etag, digest, place, target, problem, origin);
+            if (target.isPresent()) {
+                type = ManifestItem.Type.LINK; // Custodex 0.1 did not say it
+            }
+            return new ManifestItem(path, type, kind, size, modified, etag, digest, place, target, problem, origin);
+        }
+
+        private static ManifestItem.Type type(String code) {
+            for (var type : ManifestItem.Type.values()) {
+                if (type.code().equals(code)) {
+                    return type;
+                }
+            }
+            throw new IllegalArgumentException("not a type: " + code);
         }
 
         private static Kind kind(String code) {

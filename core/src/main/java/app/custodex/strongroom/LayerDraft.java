@@ -3,24 +3,30 @@ package app.custodex.strongroom;
 import app.custodex.base.Digests;
 import app.custodex.base.Disk;
 import app.custodex.base.Json;
+import app.custodex.base.Problem;
 import app.custodex.link.Kind;
 import app.custodex.link.Listed;
 import app.custodex.link.PhonePath;
 import java.io.BufferedOutputStream;
 import java.io.Closeable;
 import java.io.IOException;
+import java.io.InputStream;
 import java.io.OutputStream;
 import java.nio.ByteBuffer;
-import java.nio.charset.StandardCharsets;
+import java.nio.channels.Channels;
+import java.nio.channels.FileChannel;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.security.MessageDigest;
+import java.util.ArrayDeque;
 import java.util.ArrayList;
-import java.util.Base64;
+import java.util.Arrays;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ExecutionException;
@@ -30,53 +36,83 @@ import java.util.concurrent.Future;
 
 /**
  * A layer that is being made. It lies outside the storage root until {@link #publish} renames it in; until then nobody
- * sees it. Every stored file is synced and then written into a journal, so that a later attempt goes on behind the last
- * one. One thread at a time writes to a draft.
+ * sees it. A journal tells what is stored, so that a later attempt goes on behind the last one: in a pack that is not sealed behind
+ * its last whole item, in a large item behind its last whole part. One thread at a time writes to a draft.
  *
  * <p>A failure to write ends the draft; {@link #close} keeps what is in the journal.
  */
 public final class LayerDraft implements Closeable {
     /** Larger items are stored alone: a pack stays near its size, and an item of a pack fits into memory. */
     public static final int PACKED_UP_TO = 4 << 20;
-    /** Large enough for sequential writing, small enough to lose little when a copy is cut. */
+    /** Large enough for sequential writing; a phone of 200,000 files is some thousand stored files. */
     private static final long PACK_SIZE = 64L << 20;
+    /** A sealed pack that was cut can't be gone on with: that would seal two texts with one key and one number. */
+    private static final long SEALED_PACK_SIZE = 3L << 20;
+    /** What is written between two lines of the journal is what a kill costs. */
+    private static final long JOURNAL_EVERY = 2L << 20;
+    /** Bytes that may wait to be synced while more is written. */
+    private static final long SYNCING = 64L << 20;
 
-    /** One line of the journal: a stored file and the items in it. */
-    private record Stored(String content, String digest, List<ManifestItem> items) {}
+    /** As much of an item's beginning as tells what it is. */
+    private static final int HEAD = 1 << 12;
 
+    private final Stack stack;
     private final ObjectFolder object;
     private final Inventory inventory;
     private final Below below;
-    private final Stack stack;
     private final Path work;
     private final Disk disk;
-    private final Closeable lock;
+    private final List<Problem> mended;
+    private final Closeable lease;
+    private final DraftJournal journal;
     private final Path content;
     private final String folder;
     private final Map<String, String> fresh = new LinkedHashMap<>();
     private final Map<PhonePath, ManifestItem> resumed = new HashMap<>();
+    private final Map<DraftJournal.Alone, DraftJournal.Entry> begun = new HashMap<>();
     private final Map<String, ManifestItem.Place> byDigest = new HashMap<>();
     private final List<ManifestItem> items = new ArrayList<>();
     private final ExecutorService syncer = Executors.newSingleThreadExecutor(
             Thread.ofVirtual().name("pack-sync").factory());
-    private final List<Future<?>> syncing = new ArrayList<>();
+    private final ArrayDeque<Syncing> syncing = new ArrayDeque<>();
     private Optional<OpenPack> pack = Optional.empty();
     private int contentNumber;
 
-    private record OpenPack(String name, PackWriter writer, List<ManifestItem> items) {}
+    private record Syncing(long bytes, Future<?> done) {}
 
-    /** @param stack which phone's, and its key when it is sealed */
-    LayerDraft(ObjectFolder object, Inventory inventory, Below below, Stack stack, Path work, Disk disk, Closeable lock)
+    /** A pack that grows, and the items in it that are not in the journal yet. */
+    private static final class OpenPack {
+        private final String name;
+        private final PackWriter writer;
+        private final List<ManifestItem> items = new ArrayList<>();
+        private long journaled;
+
+        OpenPack(String name, PackWriter writer) {
+            this.name = name;
+            this.writer = writer;
+            this.journaled = writer.size();
+        }
+    }
+
+    /**
+     * @param stack which phone's, and its key when it is sealed
+     * @param mended what of the stack's own files was mended before
+     * @param lease is closed with the draft
+     */
+    LayerDraft(Stack stack, Inventory inventory, Below below, Disk disk, List<Problem> mended, Closeable lease)
             throws IOException {
-        this.object = object;
+        this.stack = stack;
+        this.object = stack.object();
         this.inventory = inventory;
         this.below = below;
-        this.stack = stack;
-        this.work = work;
+        this.work = stack.work();
         this.disk = disk;
-        this.lock = lock;
+        this.mended = List.copyOf(mended);
+        this.lease = lease;
         this.content = work.resolve("version").resolve("content");
-        this.folder = "layer-%04d".formatted(number());
+        this.folder = Stack.contentFolder(number());
+        this.journal = new DraftJournal(
+                work.resolve(String.format(Locale.ROOT, "journal-%04d.jsonl", number())), disk, stack.key());
         disk.createFolders(content.resolve(folder));
         resume();
     }
@@ -86,8 +122,9 @@ public final class LayerDraft implements Closeable {
         return inventory.headNumber() + 1;
     }
 
-    private Path journal() {
-        return work.resolve("journal-%04d.jsonl".formatted(number()));
+    /** What of the stack's own files was mended before this layer was begun. */
+    public List<Problem> mended() {
+        return mended;
     }
 
     private void remember(ManifestItem item) {
@@ -95,25 +132,111 @@ public final class LayerDraft implements Closeable {
         item.place().ifPresent(place -> byDigest.putIfAbsent(item.digest(), place));
     }
 
-    /** Takes over what an earlier attempt brought into safety, and drops the rest of it. */
+    /** Takes over what an earlier attempt stored, as far as it is what was written, and drops the rest of it. */
     private void resume() throws IOException {
-        if (Files.exists(journal())) {
-            for (var line : Files.readAllLines(journal())) {
-                Stored stored;
-                try {
-                    stored = Json.LINE.readValue(unsealed(line), Stored.class);
-                } catch (IOException | IllegalArgumentException torn) {
-                    break; // the last line of a cut attempt
-                }
-                if (Files.exists(content.resolve(stored.content()))) {
-                    fresh.put(stored.content(), stored.digest());
-                    stored.items().forEach(this::remember);
-                }
+        var known = journal.files();
+        Optional<DraftJournal.Entry> growing = Optional.empty();
+        for (var entry : known.values()) {
+            var file = content.resolve(entry.content());
+            if (!entry.content().startsWith(folder + "/") || !Files.isRegularFile(file)) {
+                continue;
+            }
+            if (isComplete(entry, file)) {
+                fresh.put(entry.content(), entry.digest());
+                entry.items().forEach(this::remember);
+            } else if (entry.alone().isPresent()) {
+                begun.put(entry.alone().get(), entry);
+            } else if (stack.key().isEmpty() && entry.content().endsWith(".tar")) {
+                growing = Optional.of(entry);
             }
         }
+        if (growing.isPresent()) {
+            goOn(growing.get());
+        }
+        dropUnknown();
+    }
+
+    private boolean isComplete(DraftJournal.Entry entry, Path file) throws IOException {
+        if (entry.state() == DraftJournal.State.GROWING || Files.size(file) != entry.size()) {
+            return false;
+        }
+        if (entry.state() == DraftJournal.State.SAFE) {
+            return true;
+        }
+        try (var in = Files.newInputStream(file)) {
+            if (!Digests.of(in).equals(entry.digest())) {
+                return false;
+            }
+        }
+        try (var out = disk.reopen(file, entry.size())) {
+            out.sync();
+        }
+        return true;
+    }
+
+    /** Goes on with the pack that was open: behind the last of its items that are all there. */
+    private void goOn(DraftJournal.Entry entry) throws IOException {
+        var file = content.resolve(entry.content());
+        var inOrder = new ArrayList<>(entry.items());
+        inOrder.sort(Comparator.comparingLong(item -> item.place().orElseThrow().offset()));
+        var whole = new ArrayList<ManifestItem>();
+        long end = 0;
+        var digest = Digests.sha512();
+        try (var channel = FileChannel.open(file)) {
+            for (var item : inOrder) {
+                long from = item.place().orElseThrow().offset();
+                if (!isThere(channel, from, item)) {
+                    break;
+                }
+                whole.add(item);
+                end = Math.max(end, PackWriter.endOf(from + item.size()));
+            }
+            if (end > channel.size() || whole.isEmpty()) {
+                return;
+            }
+            digest(channel, end, digest);
+        }
+        whole.forEach(this::remember);
+        if (whole.size() < inOrder.size() || end < entry.size()) {
+            // What was cut away must not be taken for what is written in its place.
+            journal.add(new DraftJournal.Entry(
+                    entry.content(), DraftJournal.State.GROWING, end, "", List.of(), Optional.empty()));
+        }
+        var writer = new PackWriter(new ContentWriter(disk.reopen(file, end), digest));
+        pack = Optional.of(new OpenPack(entry.content(), writer));
+    }
+
+    private static boolean isThere(FileChannel channel, long from, ManifestItem item) throws IOException {
+        var bytes = ByteBuffer.allocate((int) item.size());
+        while (bytes.hasRemaining()) {
+            if (channel.read(bytes, from + bytes.position()) < 0) {
+                return false;
+            }
+        }
+        return Digests.of(bytes.array()).equals(item.digest());
+    }
+
+    private static void digest(FileChannel channel, long end, MessageDigest digest) throws IOException {
+        var buffer = ByteBuffer.allocate(1 << 20);
+        for (long position = 0; position < end; ) {
+            buffer.clear().limit((int) Math.min(buffer.capacity(), end - position));
+            int n = channel.read(buffer, position);
+            if (n < 0) {
+                throw new IOException("the pack became shorter while it was read");
+            }
+            digest.update(buffer.flip());
+            position += n;
+        }
+    }
+
+    private void dropUnknown() throws IOException {
         try (var files = Files.list(content.resolve(folder))) {
             for (var file : files.toList()) {
-                if (fresh.containsKey(folder + "/" + file.getFileName())) {
+                var name = folder + "/" + file.getFileName();
+                boolean known = fresh.containsKey(name)
+                        || pack.filter(open -> open.name.equals(name)).isPresent()
+                        || begun.values().stream().anyMatch(entry -> entry.content().equals(name));
+                if (known) {
                     contentNumber = Math.max(contentNumber, numberOf(file));
                 } else {
                     disk.delete(file);
@@ -123,7 +246,7 @@ public final class LayerDraft implements Closeable {
     }
 
     private static int numberOf(Path file) {
-        return Integer.parseInt(file.getFileName().toString().replaceAll("\\D", ""));
+        return Integer.parseInt(String.valueOf(file.getFileName()).replaceAll("\\D", ""));
     }
 
     /** What an earlier attempt at this layer brought into safety of this path. */
@@ -154,30 +277,41 @@ public final class LayerDraft implements Closeable {
 
     /** Stores an item of at most {@link #PACKED_UP_TO} bytes, unless its content is stored already. */
     public ManifestItem add(
-            Listed.File file, Kind kind, String etag, byte[] bytes, String digest, ManifestItem.Origin origin)
-            throws IOException {
+            Listed.File file, Kind kind, byte[] bytes, String digest, ManifestItem.Origin origin) throws IOException {
         var there = place(digest);
         if (there.isPresent()) {
-            var item = ManifestItem.stored(file, kind, etag, bytes.length, digest, there.get(), origin);
+            var item = ManifestItem.stored(file, kind, bytes.length, digest, there.get(), origin);
             items.add(item);
             return item;
         }
         var open = openPack();
-        var place = new ManifestItem.Place(open.name(), open.writer().add(file.path(), file.modified(), bytes));
-        var item = ManifestItem.stored(file, kind, etag, bytes.length, digest, place, origin);
+        var place = new ManifestItem.Place(open.name, open.writer.add(file.path(), file.modified(), bytes));
+        var item = ManifestItem.stored(file, kind, bytes.length, digest, place, origin);
         items.add(item);
         byDigest.put(digest, place);
-        open.items().add(item);
-        if (open.writer().size() >= PACK_SIZE) {
+        open.items.add(item);
+        boolean sealed = stack.key().isPresent();
+        if (open.writer.size() >= (sealed ? SEALED_PACK_SIZE : PACK_SIZE)) {
             closePack();
+        } else if (!sealed && open.writer.size() - open.journaled >= JOURNAL_EVERY) {
+            open.writer.flush();
+            journal.add(new DraftJournal.Entry(
+                    open.name,
+                    DraftJournal.State.GROWING,
+                    open.writer.size(),
+                    "",
+                    List.copyOf(open.items),
+                    Optional.empty()));
+            open.items.clear();
+            open.journaled = open.writer.size();
         }
         return item;
     }
 
     private OpenPack openPack() throws IOException {
         if (pack.isEmpty()) {
-            var name = stack.stored(folder + "/pack-%06d.tar".formatted(++contentNumber));
-            pack = Optional.of(new OpenPack(name, new PackWriter(create(name)), new ArrayList<>()));
+            var name = stack.stored(folder + "/" + String.format(Locale.ROOT, "pack-%06d.tar", ++contentNumber));
+            pack = Optional.of(new OpenPack(name, new PackWriter(create(name))));
         }
         return pack.get();
     }
@@ -193,23 +327,38 @@ public final class LayerDraft implements Closeable {
         }
         var open = pack.get();
         pack = Optional.empty();
-        var digest = open.writer().finish();
-        settle();
-        syncing.add(syncer.submit(() -> {
-            try (var writer = open.writer()) {
+        var digest = open.writer.finish();
+        long size = open.writer.storedSize();
+        var closed = new DraftJournal.Entry(
+                open.name, DraftJournal.State.CLOSED, size, digest, List.copyOf(open.items), Optional.empty());
+        journal.add(closed);
+        settle(SYNCING - size);
+        syncing.add(new Syncing(size, syncer.submit(() -> {
+            try (var writer = open.writer) {
                 writer.sync();
             }
-            journal(new Stored(open.name(), digest, open.items()));
+            journalSafe(closed);
             return null;
-        }));
-        fresh.put(open.name(), digest);
+        })));
+        fresh.put(open.name, digest);
     }
 
-    /** Waits for the syncing under way, so that no more than one pack is unsafe beside the open one. */
-    private void settle() throws IOException {
-        for (var running : syncing) {
+    private void journalSafe(DraftJournal.Entry closed) throws IOException {
+        journal.add(new DraftJournal.Entry(
+                closed.content(),
+                DraftJournal.State.SAFE,
+                closed.size(),
+                closed.digest(),
+                List.of(),
+                Optional.empty()));
+    }
+
+    /** Waits for the syncing under way, until no more than so many bytes wait for it. */
+    private void settle(long allowed) throws IOException {
+        while (!syncing.isEmpty()
+                && syncing.stream().mapToLong(Syncing::bytes).sum() > allowed) {
             try {
-                running.get();
+                syncing.removeFirst().done().get();
             } catch (ExecutionException e) {
                 if (e.getCause() instanceof IOException failure) {
                     throw failure;
@@ -220,74 +369,138 @@ public final class LayerDraft implements Closeable {
                 throw new IOException(e);
             }
         }
-        syncing.clear();
     }
 
-    private void journal(Stored stored) throws IOException {
-        try (var out = disk.append(journal())) {
-            out.write(ByteBuffer.wrap(
-                    (sealed(Json.LINE.writeValueAsString(stored)) + "\n").getBytes(StandardCharsets.UTF_8)));
-            out.sync();
+    /** Begins an item that is stored in a file of its own, or goes on with it behind what an earlier attempt stored of it. */
+    public Alone alone(Listed.File file) throws IOException {
+        var before = begun.remove(DraftJournal.Alone.of(file));
+        if (before != null) {
+            var there = goOnAlone(file, before);
+            if (there.isPresent()) {
+                return there.get();
+            }
+        }
+        var name = stack.stored(folder + "/" + String.format(Locale.ROOT, "file-%06d", ++contentNumber));
+        return new Alone(file, name, create(name), new byte[0]);
+    }
+
+    private Optional<Alone> goOnAlone(Listed.File file, DraftJournal.Entry before) throws IOException {
+        var stored = content.resolve(before.content());
+        var digest = Digests.sha512();
+        try (var channel = FileChannel.open(stored)) {
+            if (channel.size() >= before.size()) {
+                digest(channel, before.size(), digest);
+                if (Digests.hex(copyOf(digest)).equals(before.digest())) {
+                    channel.position(0);
+                    var head = head(Channels.newInputStream(channel), before.size());
+                    var out = disk.reopen(stored, before.size());
+                    return Optional.of(new Alone(file, before.content(), new ContentWriter(out, digest), head));
+                }
+            }
+        }
+        disk.delete(stored);
+        return Optional.empty();
+    }
+
+    private static MessageDigest copyOf(MessageDigest digest) throws IOException {
+        try {
+            return (MessageDigest) digest.clone();
+        } catch (CloneNotSupportedException e) {
+            throw new IOException("SHA-512 that can't be cloned", e);
         }
     }
 
-    /** A line of the journal as it may lie on the disk: of a sealed stack an age file in base64. */
-    private String sealed(String line) throws IOException {
-        return stack.key().isEmpty()
-                ? line
-                : Base64.getEncoder().encodeToString(stack.key().get().encrypt(line.getBytes(StandardCharsets.UTF_8)));
+    private static byte[] head(InputStream in, long size) throws IOException {
+        return in.readNBytes((int) Math.min(HEAD, size));
     }
 
-    private String unsealed(String line) throws IOException {
-        return stack.key().isEmpty()
-                ? line
-                : new String(stack.key().get().decrypt(Base64.getDecoder().decode(line)), StandardCharsets.UTF_8);
-    }
-
-    /** Begins an item that is stored in a file of its own. */
-    public Alone alone(Listed.File file, Kind kind) throws IOException {
-        return new Alone(file, kind);
-    }
-
-    /** A large item on its way in. Closing it before {@link #finish} drops it. */
+    /** A large item on its way in. Closing it before {@link #finish} drops it, unless it can be gone on with. */
     public final class Alone implements Closeable {
         private final Listed.File file;
-        private final Kind kind;
-        private final String name = stack.stored(folder + "/file-%06d".formatted(++contentNumber));
+        private final String name;
         private final ContentWriter out;
         /** Of a file that is not sealed, the digest of what lies on the disk is that of the content. */
         private final Optional<MessageDigest> plain;
 
+        private byte[] head;
+        private long journaled;
         private boolean kept;
 
-        private Alone(Listed.File file, Kind kind) throws IOException {
+        private Alone(Listed.File file, String name, ContentWriter out, byte[] head) {
             this.file = file;
-            this.kind = kind;
+            this.name = name;
+            this.out = out;
+            this.head = head;
+            this.journaled = out.size();
             this.plain = stack.key().isPresent() ? Optional.of(Digests.sha512()) : Optional.empty();
-            this.out = create(name);
+        }
+
+        /** Bytes that are stored already. */
+        public long size() {
+            return out.size();
+        }
+
+        /** Its first bytes, a few thousand if it has so many, for telling what it is. */
+        public byte[] head() {
+            return head.clone();
         }
 
         public void write(byte[] bytes, int length) throws IOException {
+            if (head.length < HEAD) {
+                int more = Math.min(length, HEAD - head.length);
+                var longer = Arrays.copyOf(head, head.length + more);
+                System.arraycopy(bytes, 0, longer, head.length, more);
+                head = longer;
+            }
             plain.ifPresent(digest -> digest.update(bytes, 0, length));
             out.write(bytes, 0, length);
+            if (plain.isEmpty() && out.size() - journaled >= JOURNAL_EVERY) {
+                journalPart();
+            }
         }
 
-        public ManifestItem finish(String etag, ManifestItem.Origin origin) throws IOException {
+        private void journalPart() throws IOException {
+            out.flush();
+            journal.add(new DraftJournal.Entry(
+                    name,
+                    DraftJournal.State.GROWING,
+                    out.size(),
+                    out.digestSoFar(),
+                    List.of(),
+                    Optional.of(DraftJournal.Alone.of(file))));
+            journaled = out.size();
+        }
+
+        /** @param is the item as it was read, which may be newer than what the phone listed */
+        public ManifestItem finish(Listed.File is, Kind kind, ManifestItem.Origin origin) throws IOException {
             var stored = out.finish();
             var digest = plain.map(Digests::hex).orElse(stored);
             var there = LayerDraft.this.place(digest);
             var place = there.orElse(new ManifestItem.Place(name, 0));
-            var item = ManifestItem.stored(file, kind, etag, out.size(), digest, place, origin);
+            var item = ManifestItem.stored(is, kind, out.size(), digest, place, origin);
             if (there.isEmpty()) {
                 out.sync();
                 kept = true;
-                settle();
-                journal(new Stored(name, stored, List.of(item)));
+                journal.add(new DraftJournal.Entry(
+                        name,
+                        DraftJournal.State.SAFE,
+                        out.storedSize(),
+                        stored,
+                        List.of(item),
+                        Optional.empty()));
                 fresh.put(name, stored);
                 byDigest.put(digest, place);
             }
             items.add(item);
             return item;
+        }
+
+        /** Lets go of it without dropping what is stored of it: the next attempt may go on with it. */
+        public void leave() throws IOException {
+            if (plain.isEmpty() && out.size() > 0) {
+                kept = true;
+                journalPart();
+            }
         }
 
         @Override
@@ -302,7 +515,7 @@ public final class LayerDraft implements Closeable {
     /** Brings everything taken so far into safety without publishing it. */
     public void settleAll() throws IOException {
         closePack();
-        settle();
+        settle(0);
     }
 
     /** All items so far, in the order in which they came. */
@@ -315,11 +528,19 @@ public final class LayerDraft implements Closeable {
         return LayerChange.between(below, items, LeftOut.whole(left));
     }
 
-    /** Makes the layer visible, in one step; before it nothing of it is, after it all. */
-    public void publish(LayerRecord record) throws IOException {
+    /**
+     * Makes the layer visible, in one step; before it nothing of it is, after it all.
+     *
+     * @return what could not be done afterwards, though the layer is there
+     */
+    public List<Problem> publish(LayerRecord record) throws IOException {
         settleAll();
+        for (var left : begun.values()) {
+            disk.delete(content.resolve(left.content()));
+        }
+        var recordBytes = Json.PAGE.writeValueAsBytes(record);
         write(Manifest.NAME, out -> Manifest.write(out, items));
-        write(Strongroom.RECORD, out -> out.write(Json.PAGE.writeValueAsBytes(record)));
+        write(Strongroom.RECORD, out -> out.write(recordBytes));
         var state = new LinkedHashMap<>(fresh);
         var stored = inventory.contents();
         var referred = new HashSet<String>();
@@ -341,9 +562,24 @@ public final class LayerDraft implements Closeable {
         dropWhatIsStoredBelow();
         disk.syncFolder(content);
         disk.syncFolder(version);
-        stack.label(record);
+        if (stack.sealed()) {
+            stack.seals().label(stack.name(), number(), recordBytes);
+        }
         object.publish(version, number(), work);
-        disk.delete(work);
+        return tidyUp();
+    }
+
+    private List<Problem> tidyUp() {
+        try {
+            new StackFrame(stack, disk).keepMissingCopies();
+            disk.delete(work);
+            return List.of();
+        } catch (IOException e) {
+            return List.of(Problem.loss(
+                    "Layer " + number(),
+                    "The second copies of its small files could not be written",
+                    "Free some space on the strongroom's disk; they are written when it is opened next"));
+        }
     }
 
     /**
@@ -356,7 +592,7 @@ public final class LayerDraft implements Closeable {
             if (there.isPresent()) {
                 var older = object.root().resolve(there.get());
                 disk.move(content.resolve(file.getKey()), older);
-                disk.syncFolder(ObjectFolder.parent(older));
+                disk.syncFolder(Disk.parent(older));
             }
         }
         boolean empty;
@@ -402,9 +638,9 @@ public final class LayerDraft implements Closeable {
     /** Lets go of the draft. What is in its journal stays for the next attempt; {@link #publish} has removed it. */
     @Override
     public void close() throws IOException {
-        try (lock) {
+        try (lease) {
             if (pack.isPresent()) {
-                pack.get().writer().close();
+                pack.get().writer.close();
                 pack = Optional.empty();
             }
             syncer.close();

@@ -5,6 +5,7 @@ import app.custodex.link.PhoneIdentity;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
+import java.util.Objects;
 import java.util.Set;
 
 /**
@@ -33,6 +34,9 @@ public record LayerRecord(
         boolean sealed,
         String tool) {
     public LayerRecord {
+        Objects.requireNonNull(phone);
+        Objects.requireNonNull(begun);
+        Objects.requireNonNull(took);
         kinds = List.copyOf(kinds);
         left = left == null ? List.of() : List.copyOf(left); // layers of Custodex 0.1 did not say
     }
@@ -49,6 +53,18 @@ public record LayerRecord(
             Kind kind, long items, long missed, long bytes, long freshItems, long freshBytes, Change change) {
         public KindTotal {
             change = change == null ? Change.NONE : change; // layers of Custodex 0.1 did not say
+        }
+
+        /** The sum of two totals of one kind. */
+        public KindTotal plus(KindTotal other) {
+            return new KindTotal(
+                    kind,
+                    items + other.items,
+                    missed + other.missed,
+                    bytes + other.bytes,
+                    freshItems + other.freshItems,
+                    freshBytes + other.freshBytes,
+                    change.plus(other.change));
         }
     }
 

@@ -13,6 +13,7 @@ import java.util.Optional;
  * One item of a phone in one layer.
  *
  * @param path where it lay on the phone
+ * @param type what it is
  * @param size bytes
  * @param modified last change by the phone's clock, UTC
  * @param etag what the phone said about its version; may be empty
@@ -26,6 +27,7 @@ import java.util.Optional;
 @JsonDeserialize(using = ItemJson.Reader.class)
 public record ManifestItem(
         PhonePath path,
+        Type type,
         Kind kind,
         long size,
         Instant modified,
@@ -35,6 +37,27 @@ public record ManifestItem(
         Optional<String> target,
         Optional<Problem> problem,
         Optional<Origin> origin) {
+    /** What an item is. */
+    public enum Type {
+        FILE("file"),
+        FOLDER("folder"),
+        /** A symbolic link, which is kept as what it says. */
+        LINK("link"),
+        /** Something without content, or something that is no item at all; its problem says what. */
+        LEFT_OUT("left-out");
+
+        private final String code;
+
+        Type(String code) {
+            this.code = code;
+        }
+
+        /** How the list of items writes it. */
+        String code() {
+            return code;
+        }
+    }
+
     /**
      * @param source the family of phone, or the kind of source, that it was read from
      * @param read when its bytes were read, by this computer's clock, UTC, to the second
@@ -48,13 +71,14 @@ public record ManifestItem(
     public record Place(String content, long offset) {}
 
     static ManifestItem stored(
-            Listed.File file, Kind kind, String etag, long size, String digest, Place place, Origin origin) {
+            Listed.File file, Kind kind, long size, String digest, Place place, Origin origin) {
         return new ManifestItem(
                 file.path(),
+                Type.FILE,
                 kind,
                 size,
                 file.modified(),
-                etag,
+                file.etag(),
                 digest,
                 Optional.of(place),
                 Optional.empty(),
@@ -65,6 +89,7 @@ public record ManifestItem(
     public static ManifestItem missed(Listed.File file, Kind kind, Problem problem) {
         return new ManifestItem(
                 file.path(),
+                Type.FILE,
                 kind,
                 file.size(),
                 file.modified(),
@@ -80,6 +105,7 @@ public record ManifestItem(
     public static ManifestItem missed(ManifestItem before, Problem problem) {
         return new ManifestItem(
                 before.path(),
+                Type.FILE,
                 before.kind(),
                 before.size(),
                 before.modified(),
@@ -92,17 +118,43 @@ public record ManifestItem(
     }
 
     public static ManifestItem link(Listed.Link link, Kind kind, Problem problem) {
-        return new ManifestItem(
-                link.path(),
-                kind,
-                0,
+        return noContent(link.path(), Type.LINK, kind, link.modified(), Optional.of(link.target()), Optional.of(problem));
+    }
+
+    public static ManifestItem folder(Listed.Folder folder) {
+        return noContent(
+                folder.path(), Type.FOLDER, Kind.OTHER, folder.modified(), Optional.empty(), Optional.empty());
+    }
+
+    public static ManifestItem leftOut(Listed.Refused refused) {
+        return noContent(
+                refused.path(),
+                Type.LEFT_OUT,
+                Kind.OTHER,
                 Instant.EPOCH,
-                "",
-                "",
                 Optional.empty(),
-                Optional.of(link.target()),
-                Optional.of(problem),
-                Optional.empty());
+                Optional.of(refused.problem()));
+    }
+
+    private static ManifestItem noContent(
+            PhonePath path,
+            Type type,
+            Kind kind,
+            Instant modified,
+            Optional<String> target,
+            Optional<Problem> problem) {
+        return new ManifestItem(
+                path, type, kind, 0, modified, "", "", Optional.empty(), target, problem, Optional.empty());
+    }
+
+    /** Whether it is counted among the phone's items. */
+    public boolean counts() {
+        return type == Type.FILE || type == Type.LINK;
+    }
+
+    /** Whether it, or a part of it, is missing. */
+    public boolean missed() {
+        return problem.filter(found -> found.grade() != Problem.Grade.NOTE).isPresent();
     }
 
     public boolean saved() {

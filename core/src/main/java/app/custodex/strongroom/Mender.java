@@ -38,7 +38,7 @@ final class Mender {
 
     /** @param contents logical paths of damaged stored files; those that are no packs of the owner are passed over */
     void mend(Set<String> contents) throws IOException {
-        var own = "layer-%04d/pack-".formatted(owner.record().number());
+        var own = Stack.contentFolder(owner.record().number()) + "/pack-";
         var items = new HashMap<String, List<ManifestItem>>();
         owner.forEach(item -> item.place()
                 .map(ManifestItem.Place::content)

@@ -7,6 +7,7 @@ import java.nio.file.DirectoryNotEmptyException;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
+import java.util.Arrays;
 import java.util.Optional;
 import java.util.regex.Pattern;
 
@@ -16,7 +17,8 @@ import java.util.regex.Pattern;
  */
 final class ObjectFolder {
     static final String DECLARATION = "0=ocfl_object_1.1";
-    private static final Pattern VERSION = Pattern.compile("v[1-9]\\d*");
+    private static final byte[] DECLARED = "ocfl_object_1.1\n".getBytes(StandardCharsets.US_ASCII);
+    private static final Pattern VERSION = Pattern.compile("v[1-9]\\d{0,6}");
 
     private final Path root;
     private final Disk disk;
@@ -30,35 +32,39 @@ final class ObjectFolder {
         return root;
     }
 
-    boolean exists() {
-        return Files.exists(root.resolve(DECLARATION));
+    /** Whether there is anything of it, be it damaged. */
+    boolean exists() throws IOException {
+        return Files.exists(root.resolve(DECLARATION))
+                || Files.exists(root.resolve(Inventory.NAME))
+                || Files.isDirectory(root) && newestFolder() > 0;
     }
 
-    /** @throws IOException when no copy of the inventory is whole */
-    Inventory inventory() throws IOException {
+    boolean isDeclared() {
         try {
-            return Inventory.read(root);
-        } catch (IOException damaged) {
-            // The root copy is a convenience; the newest version's own copy says the same.
-            for (int version = newestFolder(); version > 0; version--) {
-                try {
-                    return Inventory.read(version(version));
-                } catch (IOException alsoDamaged) {
-                    damaged.addSuppressed(alsoDamaged);
-                }
-            }
-            throw damaged;
+            return Arrays.equals(Files.readAllBytes(root.resolve(DECLARATION)), DECLARED);
+        } catch (IOException gone) {
+            return false;
         }
     }
 
-    private Path version(int number) {
+    void declare(Path work) throws IOException {
+        disk.createFolders(work);
+        disk.replace(root.resolve(DECLARATION), DECLARED, work.resolve("next-declaration"));
+    }
+
+    Path version(int number) {
         return root.resolve("v" + number);
     }
 
-    private int newestFolder() throws IOException {
+    static boolean isVersion(String name) {
+        return VERSION.matcher(name).matches();
+    }
+
+    /** The number of the newest version that lies here; 0 when there is none. */
+    int newestFolder() throws IOException {
         try (var names = Files.list(root)) {
-            return names.map(path -> path.getFileName().toString())
-                    .filter(name -> VERSION.matcher(name).matches())
+            return names.map(path -> String.valueOf(path.getFileName()))
+                    .filter(ObjectFolder::isVersion)
                     .mapToInt(name -> Integer.parseInt(name.substring(1)))
                     .max()
                     .orElse(0);
@@ -75,80 +81,49 @@ final class ObjectFolder {
             var object = work.resolve("object");
             disk.delete(object);
             disk.createFolders(object);
-            disk.write(object.resolve(DECLARATION), "ocfl_object_1.1\n".getBytes(StandardCharsets.US_ASCII));
+            disk.write(object.resolve(DECLARATION), DECLARED);
             var inventory = Files.readAllBytes(version.resolve(Inventory.NAME));
             disk.write(object.resolve(Inventory.NAME), inventory);
             disk.write(object.resolve(Inventory.SIDECAR), Inventory.sidecar(inventory));
             disk.move(version, object.resolve("v1"));
             disk.syncFolder(object);
-            disk.createFolders(parent(root));
+            disk.createFolders(Disk.parent(root));
             disk.move(object, root);
-            syncUpToStorageRoot();
+            disk.syncFolder(Disk.parent(root));
         } else {
             disk.move(version, version(number));
             disk.syncFolder(root);
-            installInventory(number, work);
+            install(root, Inventory.readBytes(version(number)), work);
         }
     }
 
-    private void syncUpToStorageRoot() throws IOException {
-        var folder = parent(root);
-        disk.syncFolder(folder);
-        while (!Files.exists(folder.resolve(StorageRoot.DECLARATION))) {
-            folder = parent(folder);
-            disk.syncFolder(folder);
-        }
-    }
-
-    static Path parent(Path path) {
-        var parent = path.getParent();
-        if (parent == null) {
-            throw new IllegalArgumentException(path + " has no parent");
-        }
-        return parent;
-    }
-
-    private void installInventory(int number, Path work) throws IOException {
-        var inventory = Files.readAllBytes(version(number).resolve(Inventory.NAME));
-        replace(work, Inventory.NAME, inventory);
-        replace(work, Inventory.SIDECAR, Inventory.sidecar(inventory));
-        disk.syncFolder(root);
-    }
-
-    private void replace(Path work, String name, byte[] bytes) throws IOException {
-        var waiting = work.resolve("next-" + name);
-        disk.delete(waiting);
-        disk.write(waiting, bytes);
-        disk.move(waiting, root.resolve(name));
+    /** Puts an inventory and its digest in place, in the root or in a version. */
+    void install(Path folder, byte[] inventory, Path work) throws IOException {
+        disk.createFolders(work);
+        disk.replace(folder.resolve(Inventory.NAME), inventory, work.resolve("next-inventory"));
+        disk.replace(folder.resolve(Inventory.SIDECAR), Inventory.sidecar(inventory), work.resolve("next-sidecar"));
     }
 
     /** Finishes what a cut left behind; does nothing to an object that is in order. */
     void recover(Path work) throws IOException {
         int newest = newestFolder();
-        Optional<Inventory> installed;
-        try {
-            installed = Optional.of(Inventory.read(root));
-        } catch (IOException e) {
-            installed = Optional.empty();
-        }
-        if (installed.isPresent() && installed.get().headNumber() == newest) {
+        if (newest == 0) {
             return;
         }
-        Inventory complete;
-        try {
-            complete = Inventory.read(version(newest));
-        } catch (IOException e) {
-            return; // damage, not a cut: the check names it, and reading falls back to what is whole
+        var installed = Inventory.whole(root);
+        if (installed.filter(inventory -> inventory.headNumber() >= newest).isPresent()) {
+            return;
         }
-        if (complete.headNumber() == newest) {
-            disk.createFolders(work);
-            installInventory(newest, work);
+        // Damage, not a cut, where there is none: the check names it, and reading falls back to what is whole.
+        Optional<Inventory> complete = Inventory.whole(version(newest));
+        if (complete.filter(inventory -> inventory.headNumber() == newest).isPresent()) {
+            install(root, Inventory.readBytes(version(newest)), work);
         }
     }
 
     /** Removes the folders above an object that was never put in place. */
     static void removeEmptyParents(Path object, Path storageRoot) throws IOException {
-        for (var folder = parent(object); !folder.equals(storageRoot); folder = parent(folder)) {
+        for (var folder = Disk.parent(object); !folder.equals(storageRoot); folder = Disk.parent(folder)) {
             try {
                 Files.deleteIfExists(folder);
             } catch (DirectoryNotEmptyException | NoSuchFileException e) {

@@ -28,6 +28,20 @@ final class PackWriter implements Closeable {
         return out.size();
     }
 
+    /** Where a pack may be cut behind an item whose content ends here. */
+    static long endOf(long contentEnd) {
+        return contentEnd + padding(contentEnd);
+    }
+
+    /** Bytes as they lie on the disk, once it is finished. */
+    long storedSize() {
+        return out.storedSize();
+    }
+
+    void flush() throws IOException {
+        out.flush();
+    }
+
     /** Appends an item and says where its content begins. */
     long add(PhonePath path, Instant modified, byte[] content) throws IOException {
         append(header(path, modified, content.length));

@@ -1,7 +1,6 @@
 package app.custodex.strongroom;
 
 import app.custodex.base.Disk;
-import app.custodex.base.Json;
 import app.custodex.base.Problem;
 import app.custodex.base.ProblemException;
 import app.custodex.seal.Passphrase;
@@ -9,6 +8,8 @@ import app.custodex.seal.StackKey;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
@@ -19,6 +20,9 @@ import java.util.concurrent.ConcurrentHashMap;
  * whose phone it is, when it was copied and how much of each kind it holds. Opened keys are kept in memory only.
  */
 final class Seals {
+    static final String FOLDER = "seals";
+    static final String KEY = "key.age";
+
     private final Path folder;
     private final Disk disk;
     private final Map<String, StackKey> opened = new ConcurrentHashMap<>();
@@ -28,17 +32,39 @@ final class Seals {
         this.disk = disk;
     }
 
-    private Path keyFile(String stack) {
-        return folder.resolve(stack).resolve("key.age");
+    Path folder(String stack) {
+        return folder.resolve(stack);
     }
 
-    private Path labelFile(String stack, int layer) {
-        return folder.resolve(stack).resolve("label-%04d.json".formatted(layer));
+    Path keyFile(String stack) {
+        return folder(stack).resolve(KEY);
     }
 
-    /** @param stack the name of its object's folder */
+    static String labelName(int layer) {
+        return String.format(Locale.ROOT, "label-%04d.json", layer);
+    }
+
+    Path labelFile(String stack, int layer) {
+        return folder(stack).resolve(labelName(layer));
+    }
+
+    /**
+     * Whether there is a seal, or what is left of one.
+     *
+     * @param stack the name of its object's folder
+     */
     boolean sealed(String stack) {
-        return Files.exists(keyFile(stack));
+        return Files.isDirectory(folder(stack));
+    }
+
+    /** The names of all stacks that have a seal. */
+    List<String> stacks() throws IOException {
+        if (!Files.isDirectory(folder)) {
+            return List.of();
+        }
+        try (var members = Files.list(folder)) {
+            return members.map(member -> String.valueOf(member.getFileName())).sorted().toList();
+        }
     }
 
     /** Empty for a stack that is not sealed, or not opened in this run of the program. */
@@ -46,11 +72,13 @@ final class Seals {
         return Optional.ofNullable(opened.get(stack));
     }
 
-    /** Makes a key for a stack and keeps it under the passphrase. */
-    void seal(String stack, Passphrase passphrase) throws IOException {
+    /** Makes a key for a stack, keeps it under the passphrase and gives the file that it is kept in. */
+    byte[] seal(String stack, Passphrase passphrase) throws IOException {
         var key = StackKey.generate();
-        replace(stack, keyFile(stack), key.sealed(passphrase));
+        var sealed = key.sealed(passphrase);
+        replace(stack, keyFile(stack), sealed);
         opened.put(stack, key);
+        return sealed;
     }
 
     void remove(String stack) throws IOException {
@@ -58,34 +86,46 @@ final class Seals {
         disk.delete(folder.resolve(stack));
     }
 
-    /** @throws ProblemException when the passphrase is not the right one */
-    void open(String stack, String name, Passphrase passphrase) throws IOException {
-        byte[] sealed;
-        try {
-            sealed = Files.readAllBytes(keyFile(stack));
-        } catch (IOException e) {
-            throw new ProblemException(
-                    Problem.failure(
-                            name,
-                            "The file with its sealed key can't be read",
-                            "Bring " + keyFile(stack) + " back from the shop's second copy; nothing opens without it"),
-                    e);
+    /** @throws ProblemException when the passphrase is not the right one, or the file with the key can't be read */
+    void open(Stack stack, String name, Passphrase passphrase) throws IOException {
+        var file = keyFile(stack.name());
+        var key = Files.isRegularFile(file) ? open(Files.readAllBytes(file), passphrase) : Attempt.DAMAGED;
+        if (key.damaged()) {
+            // The copy is of the same bytes; its passphrase is the same.
+            var copy = stack.copies().sound(KEY);
+            key = copy.isPresent() ? open(copy.get(), passphrase) : key;
         }
-        Optional<StackKey> key;
-        try {
-            key = StackKey.open(sealed, passphrase);
-        } catch (IOException e) {
-            throw new ProblemException(
-                    Problem.failure(
-                            name,
-                            "The file with its sealed key is damaged",
-                            "Bring " + keyFile(stack) + " back from the shop's second copy; nothing opens without it"),
-                    e);
+        if (key.damaged()) {
+            throw keyGone(stack, name);
         }
         opened.put(
-                stack,
-                key.orElseThrow(() -> new ProblemException(Problem.failure(
-                        name, "This is not its passphrase", "Try again; mind capitals and the keyboard's language"))));
+                stack.name(),
+                key.key()
+                        .orElseThrow(() -> new ProblemException(Problem.failure(
+                                name,
+                                "This is not its passphrase",
+                                "Try again; mind capitals and the keyboard's language"))));
+    }
+
+    /** @param key empty for a wrong passphrase */
+    private record Attempt(boolean damaged, Optional<StackKey> key) {
+        static final Attempt DAMAGED = new Attempt(true, Optional.empty());
+    }
+
+    private static Attempt open(byte[] sealed, Passphrase passphrase) {
+        try {
+            return new Attempt(false, StackKey.open(sealed, passphrase));
+        } catch (IOException damaged) {
+            return Attempt.DAMAGED;
+        }
+    }
+
+    static ProblemException keyGone(Stack stack, String name) {
+        return new ProblemException(Problem.failure(
+                name,
+                "The file with its sealed key is damaged or gone",
+                "Bring " + stack.shown(stack.seals().keyFile(stack.name()))
+                        + " back from the shop's second copy; nothing opens without it"));
     }
 
     /** Forgets an opened key. */
@@ -93,22 +133,12 @@ final class Seals {
         opened.remove(stack);
     }
 
-    void label(String stack, LayerRecord record) throws IOException {
-        replace(stack, labelFile(stack, record.number()), Json.PAGE.writeValueAsBytes(record));
-    }
-
-    /** @throws IOException when there is none, or it is torn */
-    LayerRecord label(String stack, int layer) throws IOException {
-        return Json.PAGE.readValue(labelFile(stack, layer).toFile(), LayerRecord.class);
+    void label(String stack, int layer, byte[] record) throws IOException {
+        replace(stack, labelFile(stack, layer), record);
     }
 
     private void replace(String stack, Path file, byte[] bytes) throws IOException {
-        var part = file.resolveSibling(file.getFileName() + ".part");
-        disk.createFolders(folder.resolve(stack));
-        disk.delete(part);
-        disk.write(part, bytes);
-        disk.move(part, file);
-        disk.syncFolder(folder.resolve(stack));
-        disk.syncFolder(folder);
+        disk.createFolders(folder(stack));
+        disk.replace(file, bytes);
     }
 }

@@ -1,17 +1,48 @@
 package app.custodex.strongroom;
 
+import app.custodex.base.Disk;
 import app.custodex.base.Problem;
 import app.custodex.base.ProblemException;
 import app.custodex.seal.StackKey;
-import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Locale;
 import java.util.Optional;
 
-/** One phone's stack of layers, as far as sealing goes: the names of its stored files and the key to them. */
-record Stack(String name, Seals seals) {
+/**
+ * One phone's stack of layers: where everything of it lies, whether it is sealed, and the key to it.
+ *
+ * @param name of its object's folder
+ * @param root of the strongroom
+ * @param knownSealed whether it is remembered elsewhere that it is sealed
+ */
+record Stack(String name, Path root, ObjectFolder object, Seals seals, SecondCopies copies, boolean knownSealed) {
     private static final String SEALED_ENDING = ".age";
 
+    static Stack of(String name, Path root, Path objectFolder, Seals seals, Disk disk, boolean knownSealed) {
+        return new Stack(
+                name,
+                root,
+                new ObjectFolder(objectFolder, disk),
+                seals,
+                new SecondCopies(root.resolve(SecondCopies.FOLDER).resolve(name), disk),
+                knownSealed);
+    }
+
+    /** Where unfinished work on it lies. */
+    Path work() {
+        return root.resolve("work").resolve(name);
+    }
+
+    /**
+     * Whether it is sealed, which it is once anything says so: a stack that was sealed is never written in the clear, whatever has
+     * become of its key.
+     */
     boolean sealed() {
-        return seals.sealed(name);
+        return knownSealed
+                || seals.sealed(name)
+                || copies.has(Seals.KEY)
+                || Files.exists(object.version(1).resolve("content").resolve(Strongroom.RECORD + SEALED_ENDING));
     }
 
     /** Empty when the stack is not sealed, or its key was not opened. */
@@ -40,10 +71,18 @@ record Stack(String name, Seals seals) {
         return sealed() ? plainName + SEALED_ENDING : plainName;
     }
 
-    /** Puts a layer's label where it can be read without the passphrase. */
-    void label(LayerRecord record) throws IOException {
-        if (sealed()) {
-            seals.label(name, record);
-        }
+    /** The name of the folder that holds a layer's stored files. */
+    static String contentFolder(int layer) {
+        return String.format(Locale.ROOT, "layer-%04d", layer);
+    }
+
+    /** What the second copy of something of a layer is called. */
+    static String copyName(int layer, String name) {
+        return String.format(Locale.ROOT, "%04d-%s", layer, name);
+    }
+
+    /** A file's name as messages give it, below the strongroom's folder. */
+    String shown(Path file) {
+        return root.relativize(file).toString();
     }
 }

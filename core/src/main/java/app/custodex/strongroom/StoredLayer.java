@@ -18,7 +18,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
-import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Consumer;
 
 /** A published layer: the state of the phone as it was, whatever layer the bytes were first stored in. */
@@ -27,19 +26,17 @@ public final class StoredLayer implements FileSource {
     private final Inventory inventory;
     private final LayerRecord record;
     private final Stack stack;
-    private final Map<String, Content> open = new ConcurrentHashMap<>();
+    private final Closeable lease;
+    private final OpenContents open = new OpenContents(this::opened);
     private Optional<TreeMap<PhonePath, ManifestItem>> index = Optional.empty();
 
-    /** A stored file, read by places in its plain content. */
-    private interface Content extends Closeable {
-        int read(ByteBuffer into, long from) throws IOException;
-    }
-
-    StoredLayer(Path object, Inventory inventory, LayerRecord record, Stack stack) {
-        this.object = object;
+    /** @param lease is closed with the layer */
+    StoredLayer(Stack stack, Inventory inventory, LayerRecord record, Closeable lease) {
+        this.object = stack.object().root();
         this.inventory = inventory;
         this.record = record;
         this.stack = stack;
+        this.lease = lease;
     }
 
     /** The key of the stack, for what is kept about a sealed layer elsewhere; empty when it is not sealed or not opened. */
@@ -90,12 +87,9 @@ public final class StoredLayer implements FileSource {
 
     /** What is wrong with this layer's own copy of the inventory, if anything. */
     Optional<String> inventoryDamage() {
-        try {
-            Inventory.read(object.resolve("v" + record.number()));
-            return Optional.empty();
-        } catch (IOException e) {
-            return Optional.of("This layer's copy of the inventory is damaged; the others say the same");
-        }
+        return Inventory.whole(stack.object().version(record.number())).isPresent()
+                ? Optional.empty()
+                : Optional.of("This layer's copy of the inventory is damaged; the others say the same");
     }
 
     /** Where a logical path of this layer lies on this computer. */
@@ -156,71 +150,36 @@ public final class StoredLayer implements FileSource {
     }
 
     private byte[] bytes(ManifestItem item, ManifestItem.Place place) throws IOException {
-        var content = content(place.content());
         var buffer = ByteBuffer.allocate((int) item.size());
-        while (buffer.hasRemaining()) {
-            if (content.read(buffer, place.offset() + buffer.position()) < 0) {
-                throw new ProblemException(
-                        Problem.failure(item.path().text(), "Its stored copy ends too early", "Check the layer"));
+        try (var content = open.get(place.content())) {
+            while (buffer.hasRemaining()) {
+                if (content.read(buffer, place.offset() + buffer.position()) < 0) {
+                    throw new ProblemException(
+                            Problem.failure(item.path().text(), "Its stored copy ends too early", "Check the layer"));
+                }
             }
         }
         return buffer.array();
     }
 
-    private Content content(String name) throws IOException {
-        var there = open.get(name);
-        if (there != null) {
-            return there;
-        }
+    private OpenContents.Content opened(String name) throws IOException {
         var file = contentFile(name);
         try {
-            var opened = stack.key().isPresent() ? sealed(stack.key().get(), file) : plain(file);
-            var first = open.putIfAbsent(name, opened);
-            if (first != null) {
-                opened.close();
-                return first;
+            if (stack.key().isPresent()) {
+                var age = stack.key().get().seekable(file);
+                return OpenContents.Content.of(age::read, age);
             }
-            return opened;
+            var channel = FileChannel.open(file);
+            return OpenContents.Content.of(channel::read, channel);
         } catch (IOException e) {
             throw new ProblemException(Problem.failure(name, "This stored file can't be opened", "Check the layer"), e);
         }
     }
 
-    private static Content plain(Path file) throws IOException {
-        var channel = FileChannel.open(file);
-        return new Content() {
-            @Override
-            public int read(ByteBuffer into, long from) throws IOException {
-                return channel.read(into, from);
-            }
-
-            @Override
-            public void close() throws IOException {
-                channel.close();
-            }
-        };
-    }
-
-    private static Content sealed(StackKey key, Path file) throws IOException {
-        var age = key.seekable(file);
-        return new Content() {
-            @Override
-            public int read(ByteBuffer into, long from) throws IOException {
-                return age.read(into, from);
-            }
-
-            @Override
-            public void close() throws IOException {
-                age.close();
-            }
-        };
-    }
-
     @Override
     public void close() throws IOException {
-        for (var content : open.values()) {
-            content.close();
+        try (lease) {
+            open.close();
         }
-        open.clear();
     }
 }

@@ -1,5 +1,6 @@
 package app.custodex.strongroom;
 
+import app.custodex.base.Problem;
 import app.custodex.link.PhoneIdentity;
 import java.util.List;
 
@@ -7,8 +8,9 @@ import java.util.List;
  * A phone's stack of layers.
  *
  * @param layers from the lowest up; never empty
+ * @param problems with the files that the layers need to be opened
  */
-public record StoredPhone(List<LayerRecord> layers, Seal seal) {
+public record StoredPhone(List<LayerRecord> layers, Seal seal, List<Problem> problems) {
     /** Whether the stack is sealed. */
     public enum Seal {
         NONE,
@@ -20,15 +22,20 @@ public record StoredPhone(List<LayerRecord> layers, Seal seal) {
 
     public StoredPhone {
         layers = List.copyOf(layers);
+        problems = List.copyOf(problems);
     }
 
     public LayerRecord newest() {
         return layers.getLast();
     }
 
-    /** As the phone described itself last. */
+    /** As the phone described itself last, as far as that can be read. */
     public PhoneIdentity identity() {
-        return newest().phone();
+        return layers.reversed().stream()
+                .filter(layer -> !StackFrame.isUnknown(layer))
+                .findFirst()
+                .orElse(newest())
+                .phone();
     }
 
     /** Bytes that all layers together store. */

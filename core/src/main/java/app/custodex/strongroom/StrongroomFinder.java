@@ -39,8 +39,11 @@ public final class StrongroomFinder {
         return List.copyOf(places);
     }
 
+    /** Whether one lies in this folder, be it damaged: its identity or its storage root is there. */
     public static boolean isStrongroom(Path folder) {
-        return Files.exists(folder.resolve("objects").resolve(StorageRoot.DECLARATION));
+        return Files.exists(folder.resolve(StrongroomIdentity.FILE))
+                || Files.exists(folder.resolve(SecondCopies.FOLDER).resolve(StrongroomIdentity.FILE))
+                || Files.exists(folder.resolve(StorageRoot.FOLDER).resolve(StorageRoot.DECLARATION));
     }
 
     /** What lies below these places, in the order of their names; what can't be read is passed over. */

@@ -13,8 +13,10 @@ import java.nio.file.AtomicMoveNotSupportedException;
 import java.nio.file.FileSystemException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Set;
 import java.util.function.LongConsumer;
 
 /**
@@ -23,13 +25,17 @@ import java.util.function.LongConsumer;
  * old one as it was; the next attempt takes over the files that had arrived.
  */
 public final class StrongroomMove {
+    private static final String ARRIVING = ".arriving";
+
+    private final Strongroom strongroom;
     private final Path from;
     private final Path to;
     private final Disk disk;
 
     /** @param to must not exist, or be empty */
-    public StrongroomMove(Path from, Path to, Disk disk) {
-        this.from = from.toAbsolutePath().normalize();
+    public StrongroomMove(Strongroom strongroom, Path to, Disk disk) {
+        this.strongroom = strongroom;
+        this.from = strongroom.root().toAbsolutePath().normalize();
         this.to = to.toAbsolutePath().normalize();
         this.disk = disk;
     }
@@ -37,6 +43,11 @@ public final class StrongroomMove {
     /** Remembers where the strongroom is now. */
     public interface Arrived {
         void at(Path place) throws IOException;
+    }
+
+    /** Removes what an earlier attempt to move to this place left there, when it is not going to be used any more. */
+    public static void clearLeftOver(Path place, Disk disk) throws IOException {
+        disk.delete(place.resolveSibling(place.getFileName() + ARRIVING));
     }
 
     /** Bytes that have to be copied when it can't be renamed. */
@@ -60,11 +71,19 @@ public final class StrongroomMove {
     }
 
     /**
+     * Nobody else may use the strongroom meanwhile: who tries is told that it is being moved.
+     *
      * @param progress is told bytes as they are copied
      * @param arrived is called when all of it is in its new place, before the old one goes
-     * @throws ProblemException when the target is taken or too small; nothing was changed then
+     * @throws ProblemException when it is in use, or the target is taken or too small; nothing was changed then
      */
     public void run(LongConsumer progress, CancelToken cancel, Arrived arrived) throws IOException {
+        try (var alone = strongroom.alone()) {
+            move(progress, cancel, arrived);
+        }
+    }
+
+    private void move(LongConsumer progress, CancelToken cancel, Arrived arrived) throws IOException {
         requireFree();
         var parent = to.getParent();
         if (parent == null) {
@@ -90,17 +109,52 @@ public final class StrongroomMove {
                             "Choose a folder that may be written"),
                     e);
         }
-        var arriving = parent.resolve(to.getFileName() + ".arriving");
+        var arriving = parent.resolve(to.getFileName() + ARRIVING);
         requireRoom(parent, arriving);
-        for (var file : files()) {
+        var files = files();
+        var expected = new HashSet<Path>();
+        for (var file : files) {
             cancel.check();
-            copy(file, arriving.resolve(from.relativize(file).toString()), progress, cancel);
+            var target = arriving.resolve(from.relativize(file).toString());
+            expected.add(target);
+            copy(file, target, progress, cancel);
         }
-        disk.createFolders(arriving.resolve("work"));
+        disk.createFolders(arriving.resolve(Strongroom.WORK));
+        dropOthers(arriving, expected);
+        syncFolders(arriving);
+        if (!files().equals(files)) {
+            throw new ProblemException(Problem.failure(
+                    from.toString(),
+                    "Something was written into the strongroom while it was moved, by a program that does not wait for it",
+                    "End that program, then move it again; the strongroom is where it was"));
+        }
         disk.move(arriving, to);
         disk.syncFolder(parent);
         arrived.at(to);
         disk.delete(from);
+    }
+
+    /** An earlier attempt may have copied what is not in the strongroom any more. */
+    private void dropOthers(Path arriving, Set<Path> expected) throws IOException {
+        List<Path> others;
+        try (var all = Files.walk(arriving)) {
+            others = all.filter(file -> !Files.isDirectory(file) && !expected.contains(file))
+                    .toList();
+        }
+        for (var other : others) {
+            disk.delete(other);
+        }
+    }
+
+    /** The copy is the only one soon: not only what is in the files has to be on the medium, their names too. */
+    private void syncFolders(Path arriving) throws IOException {
+        List<Path> folders;
+        try (var all = Files.walk(arriving)) {
+            folders = all.filter(Files::isDirectory).toList();
+        }
+        for (var folder : folders.reversed()) {
+            disk.syncFolder(folder);
+        }
     }
 
     private void requireFree() throws IOException {
@@ -138,8 +192,8 @@ public final class StrongroomMove {
         if (need > room) {
             throw new ProblemException(Problem.failure(
                     to.toString(),
-                    "The strongroom needs " + Sizes.bytes(need, Locale.getDefault()) + " there, and there is room for "
-                            + Sizes.bytes(room, Locale.getDefault()),
+                    "The strongroom needs " + Sizes.bytes(need, Locale.ENGLISH) + " there, and there is room for "
+                            + Sizes.bytes(room, Locale.ENGLISH),
                     "Choose a larger disk; nothing was moved"));
         }
     }

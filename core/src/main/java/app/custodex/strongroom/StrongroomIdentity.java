@@ -1,0 +1,57 @@
+package app.custodex.strongroom;
+
+import app.custodex.base.Disk;
+import app.custodex.base.Json;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Objects;
+import java.util.Optional;
+import java.util.UUID;
+
+/**
+ * Which strongroom this is, whatever place it lies in and whatever drive that is on.
+ *
+ * @param id made at random when the strongroom was made
+ * @param form of what lies in it; this program knows 1
+ */
+public record StrongroomIdentity(String id, int form) {
+    static final String FILE = "strongroom.json";
+
+    public StrongroomIdentity {
+        Objects.requireNonNull(id);
+    }
+
+    static StrongroomIdentity make() {
+        return new StrongroomIdentity(UUID.randomUUID().toString(), 1);
+    }
+
+    /** Which strongroom lies in a folder; empty when there is none, or that can't be read. */
+    public static Optional<StrongroomIdentity> of(Path root) {
+        return read(root);
+    }
+
+    /** What lies in the strongroom's folder, or what its second copy says; empty when neither can be read. */
+    static Optional<StrongroomIdentity> read(Path root) {
+        return readFile(root.resolve(FILE))
+                .or(() -> readFile(root.resolve(SecondCopies.FOLDER).resolve(FILE)));
+    }
+
+    static Optional<StrongroomIdentity> readFile(Path file) {
+        try {
+            return Files.exists(file)
+                    ? Optional.ofNullable(Json.PAGE.readValue(file.toFile(), StrongroomIdentity.class))
+                    : Optional.empty();
+        } catch (IOException damaged) {
+            return Optional.empty();
+        }
+    }
+
+    void write(Path root, Disk disk) throws IOException {
+        var bytes = Json.PAGE.writeValueAsBytes(this);
+        var copies = root.resolve(SecondCopies.FOLDER);
+        disk.createFolders(copies);
+        disk.replace(copies.resolve(FILE), bytes);
+        disk.replace(root.resolve(FILE), bytes);
+    }
+}
