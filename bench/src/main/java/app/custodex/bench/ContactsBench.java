@@ -2,6 +2,7 @@ package app.custodex.bench;
 
 import app.custodex.app.Custodex;
 import app.custodex.app.Home;
+import app.custodex.app.Mandate;
 import app.custodex.app.Sources;
 import app.custodex.backup.BackupRequest;
 import app.custodex.base.RealDisk;
@@ -11,7 +12,6 @@ import java.nio.file.Files;
 import java.time.Clock;
 import java.time.Duration;
 import java.util.Locale;
-import java.util.Optional;
 import java.util.ServiceLoader;
 
 /** Opening the contacts of a layer, first and again, for both families. Argument: how many contacts. */
@@ -37,7 +37,7 @@ public final class ContactsBench {
                         bay.ask();
                         var request = BackupRequest.everything(Duration.ZERO, Custodex.TOOL)
                                 .checking(false);
-                        custodex.backUp(bay, Optional.empty(), request, false)
+                        custodex.backUp(bay, Mandate.ofShop(), request, false)
                                 .outcome()
                                 .get();
                     }
@@ -45,7 +45,7 @@ public final class ContactsBench {
                         for (var phone : custodex.strongroom().holdings().phones()) {
                             long start = System.nanoTime();
                             try (var contacts =
-                                    custodex.contacts(phone.identity().identifier(), 1, Locale.getDefault())) {
+                                    custodex.contacts(Mandate.ofShop(), phone.identity().identifier(), 1, Locale.getDefault())) {
                                 System.out.printf(
                                         Locale.ROOT,
                                         "round %d, %s: %d contacts open and sorted in %.2f s%n",

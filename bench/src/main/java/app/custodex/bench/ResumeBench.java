@@ -3,6 +3,7 @@ package app.custodex.bench;
 import app.custodex.app.BackupJob.Outcome;
 import app.custodex.app.Custodex;
 import app.custodex.app.Home;
+import app.custodex.app.Mandate;
 import app.custodex.backup.BackupRequest;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -10,7 +11,6 @@ import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Duration;
 import java.util.Locale;
-import java.util.Optional;
 
 /** Kills a backup's process at nine tenths and tells how much the next one copies. Arguments: files, megabytes. */
 public final class ResumeBench {
@@ -31,7 +31,7 @@ public final class ResumeBench {
                 bay.ask();
                 var request =
                         BackupRequest.everything(Duration.ZERO, Custodex.TOOL).checking(true);
-                var job = custodex.backUp(bay, Optional.empty(), request, false);
+                var job = custodex.backUp(bay, Mandate.ofShop(), request, false);
                 long copied = 0;
                 while (!job.outcome().isDone()) {
                     var progress = job.progress();

@@ -2,6 +2,7 @@ package app.custodex.bench;
 
 import app.custodex.app.Custodex;
 import app.custodex.app.Home;
+import app.custodex.app.Mandate;
 import app.custodex.backup.BackupProgress.Phase;
 import app.custodex.backup.BackupRequest;
 import app.custodex.link.PhoneStatus;
@@ -9,7 +10,6 @@ import java.nio.file.Files;
 import java.time.Clock;
 import java.time.Duration;
 import java.util.Locale;
-import java.util.Optional;
 
 /**
  * A strongroom with many files and many layers: opening it, listing the layers, starting a backup. Of each further layer one file
@@ -52,7 +52,7 @@ public final class ScaleBench {
             bay.ask();
             start = System.nanoTime();
             var request = BackupRequest.everything(Duration.ZERO, Custodex.TOOL).checking(false);
-            var job = custodex.backUp(bay, Optional.empty(), request, false);
+            var job = custodex.backUp(bay, Mandate.ofShop(), request, false);
             while (job.progress().phase() == Phase.LISTING && job.progress().allItems() == 0) {
                 Thread.sleep(1);
             }

@@ -3,6 +3,7 @@ package app.custodex.bench;
 import app.custodex.app.BackupJob.Outcome;
 import app.custodex.app.Bay;
 import app.custodex.app.Custodex;
+import app.custodex.app.Mandate;
 import app.custodex.backup.BackupRequest;
 import app.custodex.backup.BackupResult;
 import app.custodex.base.RealDisk;
@@ -11,7 +12,6 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
-import java.util.Optional;
 import java.util.Random;
 
 /** What every benchmark does: trees to copy, the other side's commands, a backup, and the clock. */
@@ -58,7 +58,7 @@ final class Side {
         bay.ask();
         var request = BackupRequest.everything(Duration.ZERO, Custodex.TOOL).checking(check);
         var outcome =
-                custodex.backUp(bay, Optional.empty(), request, false).outcome().get();
+                custodex.backUp(bay, Mandate.ofShop(), request, false).outcome().get();
         if (outcome instanceof Outcome.Done done) {
             return done.result();
         }

@@ -10,6 +10,7 @@ import app.custodex.backup.Selection;
 import app.custodex.base.Problem;
 import app.custodex.base.ProblemException;
 import app.custodex.link.PhoneIdentity;
+import app.custodex.link.Limits;
 import app.custodex.link.PhonePath;
 import app.custodex.link.PhoneStatus;
 import app.custodex.seal.PassphraseStrength;
@@ -18,7 +19,6 @@ import java.io.PrintWriter;
 import java.time.Duration;
 import java.util.HashSet;
 import java.util.List;
-import java.util.Optional;
 import java.util.concurrent.Callable;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.TimeUnit;
@@ -42,6 +42,9 @@ final class BackupCommand implements Callable<Integer> {
     private BenchOption bench;
 
     @Mixin
+    private MandateOption mandate;
+
+    @Mixin
     private KindsOption kinds;
 
     @Option(
@@ -55,6 +58,11 @@ final class BackupCommand implements Callable<Integer> {
             description =
                     "Read what looks unchanged too, and compare the content: finds changes that keep size and time")
     private boolean readEverything;
+
+    @Option(
+            names = "--beyond-limits",
+            description = "Take what lists more items, deeper folders or larger unpacked sizes than phones have")
+    private boolean beyondLimits;
 
     @Option(
             names = "--seal",
@@ -87,9 +95,11 @@ final class BackupCommand implements Callable<Integer> {
         try (var custodex = home.open()) {
             var patience = Duration.ofSeconds(wait);
             var bay = bench.ready(custodex, patience, err::println);
+            var behalf = mandate.of(custodex, bay);
             sealing(custodex, bay);
-            var request = new BackupRequest(selection(bay), readEverything, patience, check, Custodex.TOOL);
-            var job = custodex.backUp(bay, Optional.empty(), request, false);
+            var limits = beyondLimits ? Limits.NONE : Limits.USUAL;
+            var request = new BackupRequest(selection(bay), readEverything, patience, check, limits, Custodex.TOOL);
+            var job = custodex.backUp(bay, behalf, request, false);
             var stopOnSignal = new Thread(() -> {
                 job.stop();
                 job.outcome().join(); // what is read already is brought into safety first
@@ -181,6 +191,7 @@ final class BackupCommand implements Callable<Integer> {
             BackupOutput.result(out, result);
         }
         boolean whole = result.layer().missed() == 0
+                && result.problems().stream().allMatch(problem -> problem.grade() == Problem.Grade.NOTE)
                 && result.check().filter(report -> !report.sound()).isEmpty();
         return whole ? ExitCode.DONE : ExitCode.LOSSES;
     }

@@ -22,7 +22,8 @@ import picocli.CommandLine.Spec;
 /** Reads layers back. */
 @Command(
         name = "check",
-        description = "Reads stored bytes back and compares their digests: of a layer, of a phone, or of everything.",
+        description = "Reads stored bytes back and compares their digests: of a layer, of a phone, or of everything that"
+                + " lies in the strongroom.",
         mixinStandardHelpOptions = true)
 final class CheckCommand implements Callable<Integer> {
     @Mixin
@@ -59,8 +60,11 @@ final class CheckCommand implements Callable<Integer> {
     public Integer call() throws IOException {
         var out = spec.commandLine().getOut();
         try (var custodex = home.open()) {
+            var phones = phones(custodex);
+            boolean everything = phone.isEmpty() && !overdue;
+            var problems = custodex.checks().examine(everything ? List.of() : phones);
             var found = new ArrayList<Found>();
-            for (var stored : phones(custodex)) {
+            for (var stored : phones) {
                 unseal(custodex, stored);
                 var numbers =
                         layer.isPresent() ? List.of(LayerOption.number(stored, layer.get())) : Checks.numbers(stored);
@@ -73,7 +77,11 @@ final class CheckCommand implements Callable<Integer> {
             } else {
                 found.forEach(this::print);
             }
-            return found.stream().allMatch(f -> f.report().sound()) ? ExitCode.DONE : ExitCode.LOSSES;
+            // Of what is damaged a layer's own line tells, too; what its files need to be opened is told here.
+            Output.problems(spec.commandLine().getErr(), problems);
+            return problems.isEmpty() && found.stream().allMatch(f -> f.report().sound())
+                    ? ExitCode.DONE
+                    : ExitCode.LOSSES;
         }
     }
 

@@ -15,6 +15,7 @@ import picocli.CommandLine.Spec;
         subcommands = {
             PhonesCommand.class,
             SourceCommand.class,
+            DocketCommand.class,
             SurveyCommand.class,
             BackupCommand.class,
             WatchCommand.class,
@@ -32,7 +33,7 @@ import picocli.CommandLine.Spec;
         exitCodeList = {
             "0:Done",
             "1:Could not be done; the message says why",
-            "2:The command's words are off",
+            "2:The command was not understood",
             "3:Done, but something is missing or damaged; the output names it"
         })
 final class CustodexCommand implements Runnable {

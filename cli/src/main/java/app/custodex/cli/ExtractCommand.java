@@ -2,7 +2,6 @@ package app.custodex.cli;
 
 import app.custodex.base.CancelToken;
 import app.custodex.base.Problem;
-import app.custodex.extract.ContactExtraction;
 import app.custodex.extract.ContactFormat;
 import app.custodex.extract.ContactFormat.Version;
 import java.io.IOException;
@@ -74,13 +73,8 @@ final class ExtractCommand implements Callable<Integer> {
         var out = spec.commandLine().getOut();
         try (var custodex = home.open()) {
             try (var contacts = layer.contacts(custodex)) {
-                var result = new ContactExtraction(format(), contacts.book()::photo)
-                        .write(
-                                contacts.index().find(find),
-                                "Contacts of " + contacts.record().phone().name(),
-                                folder,
-                                done -> {},
-                                new CancelToken());
+                var result = contacts.extract(
+                        contacts.index().find(find), format(), folder, done -> {}, new CancelToken());
                 if (json) {
                     Output.json(out, result);
                 } else {

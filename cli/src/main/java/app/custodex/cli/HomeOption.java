@@ -20,6 +20,10 @@ final class HomeOption {
     @Option(names = "--demo", description = "Use the demo's folder")
     private boolean demo;
 
+    boolean isDemo() {
+        return demo;
+    }
+
     Home home() {
         return new Home(folder.orElseGet(() -> Home.userData(
                         System.getenv(), System.getProperty("os.name"), Path.of(System.getProperty("user.home")))

@@ -25,6 +25,9 @@ final class LayerOption {
     @Mixin
     private SecretOption secrets = new SecretOption();
 
+    @Mixin
+    private MandateOption mandate = new MandateOption();
+
     StoredPhone phone(Custodex custodex) throws IOException {
         return PhoneFinder.stored(custodex, phone);
     }
@@ -58,6 +61,10 @@ final class LayerOption {
     ContactsOfLayer contacts(Custodex custodex) throws IOException {
         var stored = phone(custodex);
         unseal(custodex, stored);
-        return custodex.contacts(stored.identity().identifier(), number(stored), Locale.getDefault());
+        return custodex.contacts(
+                mandate.of(custodex, stored.identity()),
+                stored.identity().identifier(),
+                number(stored),
+                Locale.getDefault());
     }
 }

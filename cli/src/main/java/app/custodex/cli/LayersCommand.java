@@ -66,8 +66,8 @@ final class LayersCommand implements Callable<Integer> {
                 for (var row : rows) {
                     out.printf(
                             "%-16s  %-20s  layer %2d  %s  %s  %s, %s new  %s%n",
-                            row.layer().phone().name(),
-                            row.layer().phone().identifier(),
+                            Output.oneLine(row.layer().phone().name()),
+                            Output.oneLine(row.layer().phone().identifier()),
                             row.layer().number(),
                             TIME.format(row.layer().begun()),
                             Output.items(row.layer().items()),

@@ -18,8 +18,8 @@ public final class Main {
     /** Runs one command and gives its exit code. */
     static int run(PrintWriter out, PrintWriter err, String... args) {
         return new CommandLine(new CustodexCommand())
-                .setOut(out)
-                .setErr(err)
+                .setOut(new PrintWriter(new TerminalWriter(out), true))
+                .setErr(new PrintWriter(new TerminalWriter(err), true))
                 .setCaseInsensitiveEnumValuesAllowed(true)
                 .setExecutionExceptionHandler(new ProblemPrinter())
                 .execute(args);

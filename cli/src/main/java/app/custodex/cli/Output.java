@@ -3,6 +3,7 @@ package app.custodex.cli;
 import app.custodex.base.Json;
 import app.custodex.base.Problem;
 import app.custodex.base.Sizes;
+import app.custodex.base.VisibleText;
 import app.custodex.strongroom.LeftOut;
 import java.io.IOException;
 import java.io.PrintWriter;
@@ -41,6 +42,6 @@ final class Output {
 
     /** Whatever a hostile name holds, it stays on its line. */
     static String oneLine(String text) {
-        return text.replaceAll("\\p{Cc}", " ");
+        return VisibleText.oneLine(text);
     }
 }

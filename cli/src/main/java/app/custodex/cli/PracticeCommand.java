@@ -49,6 +49,9 @@ final class PracticeCommand implements Callable<Integer> {
                 .findFirst()
                 .orElseThrow(() -> new ProblemException(Problem.failure(
                         "practice", "This Custodex was built without practice phones", "Build all modules")));
+        if (home.isDemo()) {
+            home.home().markAsDemoIfNew();
+        }
         try (var drawer =
                 provider.open(home.home().practice(), new PracticeDrawer.Contents(seed, files, bytes, contacts))) {
             Runtime.getRuntime().addShutdownHook(new Thread(drawer::close));

@@ -1,6 +1,8 @@
 package app.custodex.cli;
 
+import app.custodex.app.Custodex;
 import app.custodex.base.CancelToken;
+import app.custodex.base.Problem;
 import app.custodex.base.Sizes;
 import app.custodex.strongroom.StrongroomFinder;
 import java.io.IOException;
@@ -38,7 +40,9 @@ final class StrongroomCommand implements Runnable {
                             strongroom.root(),
                             strongroom.holdings().phones().size(),
                             Sizes.bytes(strongroom.room(), Locale.getDefault()));
-            return ExitCode.DONE;
+            var problems = custodex.problems();
+            Output.problems(spec.commandLine().getErr(), problems);
+            return problems.isEmpty() ? ExitCode.DONE : ExitCode.LOSSES;
         }
     }
 
@@ -47,12 +51,29 @@ final class StrongroomCommand implements Runnable {
             description = "Uses another strongroom from now on; makes one in an empty or new folder.",
             mixinStandardHelpOptions = true)
     int use(@Mixin HomeOption home, @Parameters(paramLabel = "FOLDER") Path folder) throws IOException {
+        Custodex.choose(home.home(), folder);
         try (var custodex = home.open()) {
-            custodex.useStrongroom(folder);
             spec.commandLine()
                     .getOut()
                     .println("The strongroom is " + custodex.strongroom().root() + " now.");
             return ExitCode.DONE;
+        }
+    }
+
+    @Command(
+            name = "mend",
+            description = "Makes damaged files again that layers need to be opened, as far as that can be done without the phone.",
+            mixinStandardHelpOptions = true)
+    int mend(@Mixin HomeOption home) throws IOException {
+        try (var custodex = home.open()) {
+            var told = custodex.strongroom().mend();
+            if (told.isEmpty()) {
+                spec.commandLine().getOut().println("Nothing to mend.");
+            }
+            Output.problems(spec.commandLine().getOut(), told);
+            return told.stream().allMatch(problem -> problem.grade() == Problem.Grade.NOTE)
+                    ? ExitCode.DONE
+                    : ExitCode.LOSSES;
         }
     }
 

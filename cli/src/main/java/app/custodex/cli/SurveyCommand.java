@@ -2,6 +2,7 @@ package app.custodex.cli;
 
 import app.custodex.base.CancelToken;
 import app.custodex.base.Sizes;
+import app.custodex.link.Limits;
 import app.custodex.link.PhoneStatus;
 import java.io.IOException;
 import java.time.Duration;
@@ -28,6 +29,11 @@ final class SurveyCommand implements Callable<Integer> {
     @Mixin
     private KindsOption kinds;
 
+    @Option(
+            names = "--beyond-limits",
+            description = "Take what lists more items, deeper folders or larger unpacked sizes than phones have")
+    private boolean beyondLimits;
+
     @Option(names = "--items", description = "Name every item")
     private boolean items;
 
@@ -42,7 +48,11 @@ final class SurveyCommand implements Callable<Integer> {
             var bay = bench.ready(custodex, Duration.ZERO, waiting -> {});
             var identifier =
                     bay.status().flatMap(PhoneStatus::identity).orElseThrow().identifier();
-            var survey = custodex.survey(bay, custodex.strongroom().sealed(identifier), new CancelToken());
+            var survey = custodex.survey(
+                    bay,
+                    custodex.strongroom().sealed(identifier),
+                    beyondLimits ? Limits.NONE : Limits.USUAL,
+                    new CancelToken());
             var selection = kinds.selection();
             survey.amounts(selection)
                     .forEach((kind, amount) -> out.printf(

@@ -2,6 +2,7 @@ package app.custodex.cli;
 
 import app.custodex.app.Bay;
 import app.custodex.app.Custodex;
+import app.custodex.app.Mandate;
 import app.custodex.base.ProblemException;
 import app.custodex.docket.AutomaticRuns;
 import java.io.IOException;
@@ -33,8 +34,8 @@ final class WatchCommand implements Callable<Integer> {
         try (var custodex = home.open()) {
             var automatic = new AutomaticRuns(custodex.clock(), ZoneId.systemDefault());
             do {
+                custodex.bays().refresh();
                 for (var bay : custodex.bays().all()) {
-                    bay.ask();
                     look(custodex, bay, automatic);
                 }
                 Thread.sleep(1_000);
@@ -43,7 +44,9 @@ final class WatchCommand implements Callable<Integer> {
         }
     }
 
+    /** One bay's trouble is its own; the others are looked at all the same. */
     private void look(Custodex custodex, Bay bay, AutomaticRuns automatic) throws IOException {
+        bay.askWhenDue(custodex.clock().instant());
         automatic.seen(bay.address(), bay.ready());
         var docket = custodex.dockets().at(bay.address());
         if (docket.isEmpty()
@@ -56,7 +59,7 @@ final class WatchCommand implements Callable<Integer> {
         out.println("Docket " + docket.get().label() + ": backing up "
                 + bay.source().name());
         try {
-            custodex.backUp(bay, docket, Custodex.automaticRequest(), true)
+            custodex.backUp(bay, Mandate.ofDocket(docket.get().number()), Custodex.automaticRequest(), true)
                     .outcome()
                     .thenAccept(outcome -> out.println("Docket " + docket.get().label() + ": ended"));
         } catch (ProblemException e) {

@@ -14,6 +14,7 @@ import app.custodex.seal.CustomerKey;
 import app.custodex.seal.Passphrase;
 import java.io.IOException;
 import java.net.URI;
+import java.time.Instant;
 import java.util.EnumSet;
 import java.util.Optional;
 import java.util.Set;
@@ -28,6 +29,7 @@ public final class Bay {
     private final PhoneLink link;
     private final Set<Kind> keysSeen = EnumSet.noneOf(Kind.class);
     private volatile Optional<PhoneStatus> status = Optional.empty();
+    private volatile Instant askedLast = Instant.EPOCH;
 
     Bay(Source source, PhoneLink link) {
         this.source = source;
@@ -59,6 +61,14 @@ public final class Bay {
 
     public boolean ready() {
         return status.filter(s -> s.readiness().ready()).isPresent();
+    }
+
+    /** Asks the phone how it is, unless it was asked a moment ago. */
+    public void askWhenDue(Instant now) {
+        if (!now.isBefore(askedLast.plus(link.askEvery()))) {
+            askedLast = now;
+            ask();
+        }
     }
 
     /** Asks the phone how it is. */

@@ -36,6 +36,22 @@ public final class Bays implements AutoCloseable {
         return List.copyOf(bays);
     }
 
+    /** Takes in what another program has put on the bench meanwhile. */
+    public synchronized void refresh() throws IOException {
+        for (var source : sources.all()) {
+            var there = bays.stream()
+                    .filter(bay -> bay.source().key().equals(source.key()))
+                    .findFirst();
+            if (there.filter(bay -> bay.source().equals(source)).isPresent()) {
+                continue;
+            }
+            there.ifPresent(this::leave);
+            var bay = bay(source);
+            bays.add(bay);
+            ask(bay);
+        }
+    }
+
     /** Begins to ask; each change is told, on threads of its own. */
     public synchronized void watch(Runnable newOnChange) {
         onChange = Optional.of(newOnChange);
@@ -90,13 +106,17 @@ public final class Bays implements AutoCloseable {
     /** Takes a source off the bench; its layers stay. */
     public synchronized void remove(Bay bay) throws IOException {
         sources.remove(bay.source());
+        leave(bay);
+        onChange.ifPresent(Runnable::run);
+    }
+
+    private void leave(Bay bay) {
         bays.remove(bay);
         var asker = askers.remove(bay);
         if (asker != null) {
             asker.interrupt();
         }
         bay.link().close();
-        onChange.ifPresent(Runnable::run);
     }
 
     /** Accepts the certificate of a web address, now and from now on. */

@@ -1,5 +1,8 @@
 package app.custodex.app;
 
+import app.custodex.base.RealDisk;
+import java.io.IOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Locale;
 import java.util.Map;
@@ -40,9 +43,17 @@ public record Home(Path root) {
         return root.resolve("remembered.json");
     }
 
-    /** Marks a home that holds a demo, which may be thrown away. */
+    /** Marks a home that holds nothing but a demo, which may be thrown away. */
     public Path demoMark() {
         return root.resolve("demo-home");
+    }
+
+    /** Marks a home that is new as a demo's; one that held anything before is never thrown away. */
+    public void markAsDemoIfNew() throws IOException {
+        if (!Files.exists(root)) {
+            new RealDisk().createFolders(root);
+            Files.writeString(demoMark(), "Everything in this folder belongs to a demo and may be thrown away.\n");
+        }
     }
 
     /** The result list of all backups. */

@@ -100,6 +100,11 @@ public record Docket(
         return with(formed(), phone, done, layers, when);
     }
 
+    /** With the customer's consent, or without it. */
+    public Docket withConsent(Optional<Consent> newConsent) {
+        return withForm(new Form(customer, reach, reason, newConsent, promised, own));
+    }
+
     /** With what was written on the check-in form. */
     public Docket withForm(Form form) {
         return with(form, phone, done, layers, automatic);

@@ -31,7 +31,6 @@ import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.CancellationException;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.condition.EnabledIf;
 import org.junit.jupiter.api.io.TempDir;
 
 /** What a shop settles: where the strongroom is, when it is read back, what is on the bench. */
@@ -72,14 +71,9 @@ class ShopTest {
         }
     }
 
-    static boolean hasSharedMemory() {
-        return Files.isWritable(Path.of("/dev/shm"));
-    }
-
     /** The shared memory is another file system, as a drive is. */
     @Test
     @Fault(Of.PROCESS_KILLED)
-    @EnabledIf("hasSharedMemory")
     void itIsMovedToAnotherDiskAndGoesOnAfterACut() throws IOException {
         var from = folder.resolve("strongroom");
         fill(from);
@@ -89,10 +83,10 @@ class ShopTest {
             for (int cut = 1; ; cut++) {
                 var faulty = FaultyDisk.cutAt(cut);
                 try {
-                    new StrongroomMove(from, to, faulty).run(n -> {}, new CancelToken(), place -> {});
+                    new StrongroomMove(Strongroom.open(from, disk), to, faulty).run(n -> {}, new CancelToken(), place -> {});
                 } catch (FaultyDisk.PowerCut e) {
                     assertHolds(
-                            Strongroom.open(StrongroomFinder.isStrongroom(from) ? from : to, disk),
+                            Strongroom.make(StrongroomFinder.isStrongroom(from) ? from : to, disk),
                             phone,
                             1,
                             phone.state());
@@ -107,7 +101,7 @@ class ShopTest {
             }
             assertFalse(Files.exists(from));
             OcflReferee.assertValid(to);
-            assertHolds(Strongroom.open(to, disk), phone, 1, phone.state());
+            assertHolds(Strongroom.make(to, disk), phone, 1, phone.state());
         } finally {
             disk.delete(other);
         }
@@ -136,8 +130,8 @@ class ShopTest {
     @Test
     void strongroomsAreFoundOnDrivesButNotInTheDepths() throws IOException {
         fill(folder.resolve("drive/shop"));
-        Strongroom.open(folder.resolve("drive/backups/second"), disk);
-        Strongroom.open(folder.resolve("drive/1/2/3/4/5/6/hidden"), disk);
+        Strongroom.make(folder.resolve("drive/backups/second"), disk);
+        Strongroom.make(folder.resolve("drive/1/2/3/4/5/6/hidden"), disk);
         assertEquals(
                 List.of(folder.resolve("drive/backups/second"), folder.resolve("drive/shop")),
                 StrongroomFinder.find(List.of(folder)));
@@ -145,7 +139,7 @@ class ShopTest {
     }
 
     @Test
-    void settingsAreKeptAndTornOnesDoNotStopTheProgram() throws IOException {
+    void settingsAreKeptAndTornOnesAreToldAndKept() throws IOException {
         try (var custodex = open()) {
             assertEquals(CheckSchedule.WHEN_IDLE, custodex.settings().checks());
             custodex.checkSchedule(CheckSchedule.AT_NIGHT);
@@ -154,16 +148,20 @@ class ShopTest {
             assertEquals(CheckSchedule.AT_NIGHT, custodex.settings().checks());
         }
         Files.writeString(folder.resolve("home/settings.json"), "{\"strong");
+        var torn = assertThrows(ProblemException.class, this::open);
+        assertTrue(torn.problem().advice().contains("strongroom use"), torn.getMessage());
+        Custodex.choose(new Home(folder.resolve("home")), folder.resolve("home/strongroom"));
         try (var custodex = open()) {
             assertEquals(
                     folder.resolve("home/strongroom"), custodex.strongroom().root());
         }
+        assertEquals("{\"strong", Files.readString(folder.resolve("home/settings-damaged.json")));
     }
 
     @Test
     void layersAreReadBackWhenTheTimeHasComeAndThoseFirstThatWaitedLongest() throws IOException {
         var now = Instant.parse("2026-03-01T02:30:00Z");
-        var strongroom = Strongroom.open(folder.resolve("strongroom"), disk);
+        var strongroom = Strongroom.make(folder.resolve("strongroom"), disk);
         fill(strongroom.root());
         var checks = new Checks(() -> strongroom, Clock.fixed(now, ZoneOffset.UTC));
 
@@ -198,7 +196,7 @@ class ShopTest {
             assertEquals(bay, custodex.bays().add(card.toString(), ""), "the same place is the same source");
             bay.ask();
             assertTrue(bay.ready());
-            custodex.backUp(bay, Optional.empty(), BackupRequest.everything(Duration.ZERO, "test"), false)
+            custodex.backUp(bay, Mandate.ofShop(), BackupRequest.everything(Duration.ZERO, "test"), false)
                     .outcome()
                     .get();
             identifier = bay.source().identifier();

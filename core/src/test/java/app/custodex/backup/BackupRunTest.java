@@ -61,7 +61,7 @@ class BackupRunTest {
         assertEquals(4, result.layer().items());
         assertEquals(0, result.layer().missed());
         assertTrue(result.check().orElseThrow().sound());
-        assertHolds(Strongroom.open(root, disk), phone, 1, phone.state());
+        assertHolds(Strongroom.make(root, disk), phone, 1, phone.state());
     }
 
     @Test
@@ -81,7 +81,7 @@ class BackupRunTest {
         var result = backUp(phone, root, disk);
 
         assertEquals(0, result.layer().missed());
-        assertHolds(Strongroom.open(root, disk), phone, 1, phone.state());
+        assertHolds(Strongroom.make(root, disk), phone, 1, phone.state());
     }
 
     @Test
@@ -96,7 +96,7 @@ class BackupRunTest {
         try (var files = Files.walk(root)) {
             assertTrue(files.filter(Files::isRegularFile).allMatch(f -> f.startsWith(strongroom)));
         }
-        try (var layer = Strongroom.open(strongroom, disk).layer("PB-TEST", 1).orElseThrow()) {
+        try (var layer = Strongroom.make(strongroom, disk).layer("PB-TEST", 1).orElseThrow()) {
             assertEquals(
                     "../../../../etc/passwd",
                     layer.find(new PhonePath("escape")).orElseThrow().target().orElseThrow());
@@ -122,7 +122,7 @@ class BackupRunTest {
         assertEquals(69_000, phone.bytesRead() - readBefore);
         assertEquals(69_000, result.layer().freshBytes());
         assertEquals(2, result.layer().freshItems());
-        var strongroom = Strongroom.open(root, disk);
+        var strongroom = Strongroom.make(root, disk);
         assertHolds(strongroom, phone, 1, first);
         assertHolds(strongroom, phone, 2, phone.state());
         assertTrue(first.containsKey(changed));
@@ -143,7 +143,7 @@ class BackupRunTest {
                     .sum();
             assertTrue(stored < 5_000_000 + 30_000 + 30_000, "stored " + stored);
         }
-        assertHolds(Strongroom.open(root, disk), phone, 1, phone.state());
+        assertHolds(Strongroom.make(root, disk), phone, 1, phone.state());
     }
 
     @Test
@@ -161,7 +161,7 @@ class BackupRunTest {
         backUp(phone, root, disk);
 
         OcflReferee.assertValid(root);
-        assertHolds(Strongroom.open(root, disk), phone, 3, phone.state());
+        assertHolds(Strongroom.make(root, disk), phone, 3, phone.state());
     }
 
     /** Whatever is done to a phone between backups, each layer gives back what it saw. */
@@ -181,7 +181,7 @@ class BackupRunTest {
             backUp(phone, root, disk);
             states.put(layer, phone.state());
         }
-        var strongroom = Strongroom.open(root, disk);
+        var strongroom = Strongroom.make(root, disk);
         for (var state : states.entrySet()) {
             assertHolds(strongroom, phone, state.getKey(), state.getValue());
         }
@@ -198,12 +198,12 @@ class BackupRunTest {
         var lost = assertThrows(LinkException.Lost.class, () -> backUp(phone, root, disk));
 
         assertTrue(lost.problem().advice().contains("cable"), lost.getMessage());
-        assertTrue(Strongroom.open(root, disk).holdings().phones().isEmpty(), "no half layer is visible");
+        assertTrue(Strongroom.make(root, disk).holdings().phones().isEmpty(), "no half layer is visible");
         phone.plugIn();
         long before = phone.bytesRead();
         backUp(phone, root, disk);
         assertTrue(phone.bytesRead() - before < 2_500_000, "read again: " + (phone.bytesRead() - before));
-        assertHolds(Strongroom.open(root, disk), phone, 1, phone.state());
+        assertHolds(Strongroom.make(root, disk), phone, 1, phone.state());
     }
 
     @Test
@@ -215,7 +215,7 @@ class BackupRunTest {
         phone.unplugAfter(20_000_000);
         var run = new BackupRun(
                 phone,
-                Strongroom.open(root, disk),
+                Strongroom.make(root, disk),
                 BackupRequest.everything(Duration.ofSeconds(30), "test").checking(false),
                 Clock.systemUTC(),
                 new CancelToken());
@@ -230,7 +230,7 @@ class BackupRunTest {
 
         helper.join();
         assertTrue(phone.bytesRead() < 62_000_000, "a large file goes on where it broke: " + phone.bytesRead());
-        assertHolds(Strongroom.open(root, disk), phone, 1, phone.state());
+        assertHolds(Strongroom.make(root, disk), phone, 1, phone.state());
     }
 
     @Test
@@ -247,7 +247,7 @@ class BackupRunTest {
         assertFalse(result.problems().getFirst().advice().isEmpty());
         var saved = phone.state();
         saved.remove(bad);
-        assertHolds(Strongroom.open(root, disk), phone, 1, saved);
+        assertHolds(Strongroom.make(root, disk), phone, 1, saved);
     }
 
     @Test
@@ -263,12 +263,12 @@ class BackupRunTest {
         var full = assertThrows(ProblemException.class, () -> backUp(phone, root, FaultyDisk.fullAfter(60_000_000)));
 
         assertTrue(full.problem().advice().contains("goes on where it stopped"), full.getMessage());
-        assertHolds(Strongroom.open(root, disk), phone, 1, first);
-        assertEquals(1, Strongroom.open(root, disk).newestLayer("PB-TEST"));
+        assertHolds(Strongroom.make(root, disk), phone, 1, first);
+        assertEquals(1, Strongroom.make(root, disk).newestLayer("PB-TEST"));
         long before = phone.bytesRead();
         backUp(phone, root, disk);
         assertTrue(phone.bytesRead() - before < 110_000_000, "read again: " + (phone.bytesRead() - before));
-        assertHolds(Strongroom.open(root, disk), phone, 2, phone.state());
+        assertHolds(Strongroom.make(root, disk), phone, 2, phone.state());
     }
 
     @Test
@@ -291,14 +291,14 @@ class BackupRunTest {
         cancel.cancel();
         var run = new BackupRun(
                 phone,
-                Strongroom.open(root, disk),
+                Strongroom.make(root, disk),
                 BackupRequest.everything(Duration.ZERO, "test"),
                 Clock.systemUTC(),
                 cancel);
 
         assertThrows(CancellationException.class, run::run);
 
-        assertTrue(Strongroom.open(root, disk).holdings().phones().isEmpty());
+        assertTrue(Strongroom.make(root, disk).holdings().phones().isEmpty());
         assertEquals(BackupProgress.Phase.ENDED, run.progress().phase());
     }
 
@@ -313,13 +313,13 @@ class BackupRunTest {
 
         backUp(phone, root, disk);
 
-        assertHolds(Strongroom.open(root, disk), phone, 1, phone.state());
+        assertHolds(Strongroom.make(root, disk), phone, 1, phone.state());
     }
 
     @Test
     @Fault(Of.TWO_PROGRAMS)
     void twoCopiesOfOnePhoneAtOnceAreKeptApart() throws IOException {
-        var strongroom = Strongroom.open(root, disk);
+        var strongroom = Strongroom.make(root, disk);
         try (var held = strongroom.draft(phone.identity())) {
             var busy = assertThrows(ProblemException.class, () -> backUp(phone, root, disk));
             assertTrue(busy.toString().contains("under way"), busy.getMessage());

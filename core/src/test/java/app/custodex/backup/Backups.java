@@ -28,7 +28,7 @@ public final class Backups {
     }
 
     public static BackupResult backUp(FakePhone phone, Path root, Disk disk) throws IOException {
-        return run(phone, Strongroom.open(root, disk)).run();
+        return run(phone, Strongroom.make(root, disk)).run();
     }
 
     /** Asserts that a layer gives exactly this state. */

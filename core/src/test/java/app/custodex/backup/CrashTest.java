@@ -17,6 +17,9 @@ import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import java.util.TreeSet;
 import java.util.Map;
 import java.util.Random;
 import java.util.TreeMap;
@@ -76,7 +79,7 @@ class CrashTest {
             if (!runsInto(faulty, phone, root)) {
                 return cut - 1;
             }
-            var reopened = Strongroom.open(root, disk);
+            var reopened = Strongroom.make(root, disk);
             int newest = reopened.newestLayer("PB-CRASH");
             assertTrue(newest == layersBefore || newest == layersBefore + 1, "cut " + cut + ": layer " + newest);
             if (layersBefore > 0) {
@@ -88,7 +91,7 @@ class CrashTest {
             OcflReferee.assertValid(root, layersBefore == 0 && newest == 0, false);
             var result = backUp(phone, root, disk);
             assertTrue(result.check().orElseThrow().sound(), "cut " + cut);
-            assertHolds(Strongroom.open(root, disk), phone, result.layer().number(), phone.state());
+            assertHolds(Strongroom.make(root, disk), phone, result.layer().number(), phone.state());
             OcflReferee.assertValid(root);
             assertNoLeftovers(root);
             disk.delete(root);
@@ -126,12 +129,27 @@ class CrashTest {
 
     @Test
     void theFaultyDiskReallyLosesWhatWasNotSynced() throws IOException {
-        var faulty = FaultyDisk.cutAt(3);
-        var file = folder.resolve("file");
-        try (var out = faulty.create(file)) {
-            out.write(ByteBuffer.wrap(new byte[100]));
-            assertThrows(FaultyDisk.PowerCut.class, () -> out.write(ByteBuffer.wrap(new byte[100])));
+        var seen = new TreeSet<String>();
+        for (int cut = 4; cut < 60; cut++) {
+            var faulty = FaultyDisk.cutAt(cut);
+            var file = folder.resolve("file-" + cut);
+            try (var out = faulty.create(file)) {
+                for (int write = 2; write < cut; write++) {
+                    out.write(ByteBuffer.wrap("0123456789".getBytes(StandardCharsets.US_ASCII)));
+                }
+                assertThrows(
+                        FaultyDisk.PowerCut.class,
+                        () -> out.write(ByteBuffer.wrap("0123456789".getBytes(StandardCharsets.US_ASCII))));
+            }
+            var bytes = Files.exists(file) ? Files.readString(file, StandardCharsets.US_ASCII) : "no name";
+            int whole = (cut - 2) * 10;
+            seen.add(
+                    bytes.equals("no name")
+                            ? "no name"
+                            : bytes.indexOf('\0') >= 0
+                                    ? "zeros"
+                                    : bytes.isEmpty() ? "nothing" : bytes.length() < whole ? "a part" : "all and a part");
         }
-        assertEquals(0, Files.size(file));
+        assertEquals(new TreeSet<>(List.of("a part", "all and a part", "no name", "nothing", "zeros")), seen);
     }
 }

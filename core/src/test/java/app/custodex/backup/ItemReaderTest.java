@@ -45,6 +45,7 @@ class ItemReaderTest {
     private final List<Optional<Problem>> waits = new CopyOnWriteArrayList<>();
 
     ItemReaderTest() throws LinkException {
+        when(link.askEvery()).thenReturn(Duration.ofMillis(20));
         new Random(1).nextBytes(bytes);
         when(link.status()).thenReturn(identity.status());
     }
@@ -53,12 +54,16 @@ class ItemReaderTest {
         return new ItemReader(
                 link,
                 new Gate(link, "id", patience, Clock.systemUTC(), cancel, waits::add),
-                new StallWatch(link, waits::add, StallWatch.TELL_AFTER, StallWatch.HANG_UP_AFTER),
+                new StallWatch(link, waits::add, cancel, StallWatch.TELL_AFTER, StallWatch.HANG_UP_AFTER),
                 cancel);
     }
 
     private Listed.File file() {
         return new Listed.File(PATH, bytes.length, Instant.EPOCH, "\"1\"");
+    }
+
+    private Listed.File listed(String etag) {
+        return new Listed.File(PATH, bytes.length, Instant.EPOCH, etag);
     }
 
     private static PhoneContent content(String etag, long size, InputStream in) {
@@ -86,9 +91,9 @@ class ItemReaderTest {
         var out = new ByteArrayOutputStream();
         long[] told = {0};
 
-        var etag = reader(Duration.ofSeconds(5)).stream(file(), (b, n) -> out.write(b, 0, n), n -> told[0] += n);
+        var is = reader(Duration.ofSeconds(5)).stream(file(), 0, (b, n) -> out.write(b, 0, n), n -> told[0] += n);
 
-        assertEquals("\"1\"", etag);
+        assertEquals(file(), is);
         assertArrayEquals(bytes, out.toByteArray());
         assertEquals(bytes.length, told[0]);
         verify(link).open(PATH, 300_000);
@@ -98,9 +103,10 @@ class ItemReaderTest {
     void halfOfOneVersionAndHalfOfAnotherIsNoItem() throws IOException {
         when(link.open(PATH, 0)).thenReturn(content("\"1\"", bytes.length, breakingAfter(300_000)));
         when(link.open(PATH, 300_000)).thenReturn(content("\"2\"", bytes.length - 300_000L, from(300_000)));
+        when(link.list(PATH.parent())).thenReturn(List.of(listed("\"2\"")));
 
         var changed = assertThrows(
-                LinkException.Item.class, () -> reader(Duration.ofSeconds(5)).stream(file(), (b, n) -> {}, n -> {}));
+                LinkException.Item.class, () -> reader(Duration.ofSeconds(5)).stream(file(), 0, (b, n) -> {}, n -> {}));
 
         assertTrue(changed.problem().what().contains("changed"), changed.toString());
     }
@@ -110,12 +116,13 @@ class ItemReaderTest {
         when(link.open(PATH, 0))
                 .thenReturn(content("\"1\"", bytes.length, breakingAfter(200_000)))
                 .thenReturn(content("\"2\"", bytes.length, from(0)));
+        when(link.list(PATH.parent())).thenReturn(List.of(listed("\"2\"")));
 
         var whole = reader(Duration.ofSeconds(5)).whole(file(), 1_000_000, n -> {});
 
         assertArrayEquals(bytes, whole.bytes());
         assertEquals(Digests.of(bytes), whole.digest());
-        assertEquals("\"2\"", whole.etag(), "the version that was read, not the one that was listed");
+        assertEquals("\"2\"", whole.file().etag(), "the version that was read, not the one that was listed");
     }
 
     @Test
@@ -124,7 +131,7 @@ class ItemReaderTest {
         when(link.open(PATH, 10)).thenReturn(content("\"1\"", bytes.length - 10L, from(10)));
         var out = new ByteArrayOutputStream();
 
-        reader(Duration.ofSeconds(5)).stream(file(), (b, n) -> out.write(b, 0, n), n -> {});
+        reader(Duration.ofSeconds(5)).stream(file(), 0, (b, n) -> out.write(b, 0, n), n -> {});
 
         assertArrayEquals(bytes, out.toByteArray());
     }
@@ -132,6 +139,8 @@ class ItemReaderTest {
     @Test
     void anItemThatGrewPastMemoryIsRefused() throws IOException {
         when(link.open(any(), anyLong())).thenReturn(content("\"1\"", 5_000_000_000L, from(0)));
+        when(link.list(PATH.parent()))
+                .thenReturn(List.of(new Listed.File(PATH, 5_000_000_000L, Instant.EPOCH, "\"1\"")));
 
         var grew = assertThrows(
                 LinkException.Item.class, () -> reader(Duration.ZERO).whole(file(), 1_000_000, n -> {}));
@@ -147,6 +156,7 @@ class ItemReaderTest {
                 IOException.class,
                 () -> reader(Duration.ofSeconds(5)).stream(
                         file(),
+                        0,
                         (b, n) -> {
                             throw new IOException("No space left on device");
                         },
@@ -162,7 +172,7 @@ class ItemReaderTest {
         when(link.status()).thenReturn(new FakePhone("somebody else's").status());
 
         assertThrows(
-                LinkException.Lost.class, () -> reader(Duration.ofMillis(700)).stream(file(), (b, n) -> {}, n -> {}));
+                LinkException.Lost.class, () -> reader(Duration.ofMillis(700)).stream(file(), 0, (b, n) -> {}, n -> {}));
 
         assertTrue(waits.getFirst().orElseThrow().advice().contains("cable"));
         assertTrue(waits.getLast().isEmpty(), "nobody waits any more");

@@ -58,7 +58,7 @@ class LayersInDepthTest {
 
     private BackupResult run(Function<BackupRequest, BackupRequest> how, Clock clock) throws IOException {
         var request = how.apply(BackupRequest.everything(Duration.ZERO, "test"));
-        return new BackupRun(phone, Strongroom.open(root, disk), request, clock, new CancelToken()).run();
+        return new BackupRun(phone, Strongroom.make(root, disk), request, clock, new CancelToken()).run();
     }
 
     private void fill() {
@@ -82,7 +82,7 @@ class LayersInDepthTest {
         var result = run(request -> request.with(selection));
 
         assertHolds(
-                Strongroom.open(root, disk),
+                Strongroom.make(root, disk),
                 phone,
                 1,
                 Map.of(
@@ -106,7 +106,7 @@ class LayersInDepthTest {
 
         var whole = run(request -> request);
         assertEquals(0, whole.layer().freshItems(), "what an older layer stores is not copied again");
-        assertHolds(Strongroom.open(root, disk), phone, 3, phone.state());
+        assertHolds(Strongroom.make(root, disk), phone, 3, phone.state());
     }
 
     @Test
@@ -116,7 +116,7 @@ class LayersInDepthTest {
         phone.put("Pictures/three.jpg", bytes("three!"));
         phone.put("Music/song.mp3", bytes("la la la"));
 
-        var survey = Survey.of(phone, Strongroom.open(root, disk), false, Clock.systemUTC(), new CancelToken());
+        var survey = Survey.of(phone, Strongroom.make(root, disk), false, app.custodex.link.Limits.USUAL, Clock.systemUTC(), new CancelToken());
 
         var photos = survey.amounts(Selection.EVERYTHING).get(Kind.PHOTOS);
         assertEquals(new Survey.Amount(3, 12, 1, 6), photos);
@@ -139,12 +139,12 @@ class LayersInDepthTest {
         var layer = run(request -> request).layer();
 
         assertEquals(new Change(1, 1, 1), layer.change());
-        var changes = Strongroom.open(root, disk).changes("PB-DEPTH", 2).stream()
+        var changes = Strongroom.make(root, disk).changes("PB-DEPTH", 2).stream()
                 .collect(Collectors.toMap(change -> change.path().text(), LayerChange::what));
         assertEquals(
                 Map.of("Pictures/one.jpg", What.CHANGED, "Pictures/new.jpg", What.ADDED, "Music/song.mp3", What.GONE),
                 changes);
-        assertEquals(4, Strongroom.open(root, disk).changes("PB-DEPTH", 1).size(), "in a first layer all is added");
+        assertEquals(4, Strongroom.make(root, disk).changes("PB-DEPTH", 1).size(), "in a first layer all is added");
     }
 
     @Test
@@ -161,7 +161,7 @@ class LayersInDepthTest {
     void readingEverythingFindsAChangeThatKeptSizeAndTime() throws IOException {
         var quiet = new SameEtagPhone("PB-QUIET");
         quiet.put("Notes/plan.txt", bytes("meet at 6"), SAME);
-        var strongroom = Strongroom.open(root, disk);
+        var strongroom = Strongroom.make(root, disk);
         backUp(quiet, strongroom, false);
         quiet.put("Notes/plan.txt", bytes("meet at 7"), SAME);
 
@@ -191,7 +191,7 @@ class LayersInDepthTest {
 
         Backups.backUp(other, root, disk);
 
-        var holdings = Strongroom.open(root, disk).holdings();
+        var holdings = Strongroom.make(root, disk).holdings();
         assertEquals(2, holdings.phones().size(), "both are called \"Test phone\"");
     }
 
@@ -222,14 +222,14 @@ class LayersInDepthTest {
 
         assertEquals(2, result.layer().number());
         assertEquals(new Change(1, 0, 0), result.layer().change());
-        var strongroom = Strongroom.open(root, disk);
+        var strongroom = Strongroom.make(root, disk);
         assertHolds(strongroom, phone, 2, phone.state());
         assertEquals(
                 2, strongroom.holdings().phones().getFirst().newest().number(), "the number decides, not the clock");
     }
 
     private CheckReport check(int layer) throws IOException {
-        var strongroom = Strongroom.open(root, disk);
+        var strongroom = Strongroom.make(root, disk);
         var stored = strongroom.holdings().phones().getFirst();
         return new Checks(() -> strongroom, Clock.systemUTC())
                 .run(stored, List.of(layer), n -> {}, new CancelToken())
@@ -267,7 +267,7 @@ class LayersInDepthTest {
         assertEquals(2, mended.layer().freshItems(), "just what is damaged is read again");
         assertEquals(Change.NONE, mended.layer().change(), "mending is no change");
         assertTrue(mended.check().orElseThrow().sound());
-        var strongroom = Strongroom.open(root, disk);
+        var strongroom = Strongroom.make(root, disk);
         assertTrue(strongroom.checks().last("PB-DEPTH", 1).orElseThrow().sound(), "read back after the mending");
         assertHolds(strongroom, phone, 1, first);
         OcflReferee.assertValid(root);
@@ -286,7 +286,7 @@ class LayersInDepthTest {
 
         assertEquals(
                 List.of(hit),
-                Strongroom.open(root, disk)
+                Strongroom.make(root, disk)
                         .checks()
                         .last("PB-DEPTH", 1)
                         .orElseThrow()
@@ -295,7 +295,7 @@ class LayersInDepthTest {
 
     @Test
     @Fault(Of.DAMAGED_MANIFEST)
-    void aDamagedListOfItemsIsToldAndThePhoneIsCopiedAnewOnTop() throws IOException {
+    void aDamagedListOfItemsIsMendedFromItsSecondCopy() throws IOException {
         fill();
         run(request -> request);
         spoil("manifest", 60);
@@ -303,10 +303,27 @@ class LayersInDepthTest {
 
         var result = run(request -> request);
 
+        assertTrue(result.problems().getFirst().what().contains("mended"), result.problems().toString());
+        assertEquals(0, result.layer().freshItems(), "nothing had to be copied anew");
+        assertTrue(check(1).sound());
+        assertHolds(Strongroom.make(root, disk), phone, 1, phone.state());
+    }
+
+    @Test
+    @Fault(Of.DAMAGED_MANIFEST)
+    void aListOfItemsThatIsLostIsToldAndThePhoneIsCopiedAnewOnTop() throws IOException {
+        fill();
+        run(request -> request);
+        spoil("manifest", 60);
+        disk.delete(root.resolve("copies"));
+        assertFalse(check(1).sound());
+
+        var result = run(request -> request);
+
         assertEquals(2, result.layer().number());
         assertTrue(
-                result.problems().getFirst().subject().contains("layer 1"),
+                result.problems().stream().anyMatch(problem -> problem.subject().contains("layer 1")),
                 result.problems().toString());
-        assertHolds(Strongroom.open(root, disk), phone, 2, phone.state());
+        assertHolds(Strongroom.make(root, disk), phone, 2, phone.state());
     }
 }

@@ -59,7 +59,7 @@ class SealedBackupTest {
     }
 
     private Strongroom sealed() throws IOException {
-        var strongroom = Strongroom.open(root, disk);
+        var strongroom = Strongroom.make(root, disk);
         strongroom.seal(phone.identity(), words());
         return strongroom;
     }
@@ -126,7 +126,7 @@ class SealedBackupTest {
             run(phone, strongroom).run();
             states.put(layer, phone.state());
         }
-        var again = Strongroom.open(root, disk);
+        var again = Strongroom.make(root, disk);
         again.open(phone.identity(), words());
         for (var state : states.entrySet()) {
             assertHolds(again, phone, state.getKey(), state.getValue());
@@ -153,7 +153,7 @@ class SealedBackupTest {
     void withoutThePassphraseNothingIsReadButTheDigestsAreChecked() throws IOException {
         fill();
         run(phone, sealed()).run();
-        var strongroom = Strongroom.open(root, disk);
+        var strongroom = Strongroom.make(root, disk);
 
         var stored = strongroom.holdings().phones().getFirst();
         assertEquals(Seal.CLOSED, stored.seal());
@@ -231,7 +231,7 @@ class SealedBackupTest {
         phone.plugIn();
         long before = phone.bytesRead();
 
-        var again = Strongroom.open(root, disk);
+        var again = Strongroom.make(root, disk);
         again.open(phone.identity(), words());
         run(phone, again).run();
 
@@ -243,7 +243,7 @@ class SealedBackupTest {
     @Test
     void aSealIsSettledByTheFirstLayer() throws IOException {
         phone.put("a", marked(100, 1));
-        run(phone, Strongroom.open(root, disk)).run();
+        run(phone, Strongroom.make(root, disk)).run();
         var late = assertThrows(ProblemException.class, this::sealed);
         assertTrue(late.problem().what().contains("settled by its first layer"), late.getMessage());
     }
@@ -266,8 +266,10 @@ class SealedBackupTest {
             var keyFile = files.filter(f -> f.endsWith("key.age")).findFirst().orElseThrow();
             Files.writeString(keyFile, "torn");
         }
+        Strongroom.make(root, disk).open(phone.identity(), words()); // by its second copy
+        disk.delete(root.resolve("copies"));
         var torn = assertThrows(
-                ProblemException.class, () -> Strongroom.open(root, disk).open(phone.identity(), words()));
+                ProblemException.class, () -> Strongroom.make(root, disk).open(phone.identity(), words()));
         assertTrue(torn.problem().advice().contains("second copy"), torn.getMessage());
     }
 }

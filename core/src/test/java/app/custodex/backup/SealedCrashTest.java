@@ -45,7 +45,7 @@ class SealedCrashTest {
     }
 
     private Strongroom opened(Path root, Disk on) throws IOException {
-        var strongroom = Strongroom.open(root, on);
+        var strongroom = Strongroom.make(root, on);
         try (var words = new Passphrase(WORDS.toCharArray())) {
             strongroom.open(phone.identity(), words);
         }
@@ -55,7 +55,7 @@ class SealedCrashTest {
     /** A strongroom with the phone's seal and nothing else; its key opens fast. */
     private Path sealed(Path root) throws IOException {
         try (var words = new Passphrase(WORDS.toCharArray())) {
-            Strongroom.open(root, disk).seal(phone.identity(), words);
+            Strongroom.make(root, disk).seal(phone.identity(), words);
         }
         try (var files = Files.walk(root.resolve("seals"))) {
             var key = files.filter(f -> f.endsWith("key.age")).findFirst().orElseThrow();

@@ -40,7 +40,7 @@ class StallTest {
             phone.put("files/" + i, new byte[3_000_000]);
         }
         phone.stallAfter(9_000_000);
-        var strongroom = Strongroom.open(root, new RealDisk());
+        var strongroom = Strongroom.make(root, new RealDisk());
         var run = new BackupRun(
                 phone,
                 strongroom,

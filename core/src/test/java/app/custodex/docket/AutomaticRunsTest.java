@@ -61,7 +61,8 @@ class AutomaticRunsTest {
                 Optional.empty(),
                 Map.of(),
                 List.of(),
-                Optional.of(new Docket.Automatic(daily, now)));
+                Optional.of(new Docket.Automatic(daily, now)),
+                false);
     }
 
     private boolean due(Docket docket, boolean ready, Optional<Instant> lastRun) {

@@ -46,8 +46,8 @@ class DavListingTest {
               </D:response>
             </D:multistatus>""";
 
-    private static List<Listed> read(String xml, String base, PhonePath folder) throws XMLStreamException {
-        return DavListing.read(new ByteArrayInputStream(xml.getBytes(StandardCharsets.UTF_8)), base, folder);
+    private static List<Listed> read(String xml, String base, PhonePath folder) throws XMLStreamException, LinkException {
+        return DavListing.read(new ByteArrayInputStream(xml.getBytes(StandardCharsets.UTF_8)), base, folder, Limits.USUAL);
     }
 
     private static String answer(String href, String more) {
@@ -56,7 +56,7 @@ class DavListingTest {
     }
 
     @Test
-    void readsThePublishedExample() throws XMLStreamException {
+    void readsThePublishedExample() throws XMLStreamException, LinkException {
         var listed = read(ALLPROP, "/container/", PhonePath.ROOT);
 
         assertEquals(
@@ -66,7 +66,7 @@ class DavListingTest {
     }
 
     @Test
-    void decodesNamesOnceAndOnlyOnce() throws XMLStreamException {
+    void decodesNamesOnceAndOnlyOnce() throws XMLStreamException, LinkException {
         var listed = read(
                 answer("/files/a%2520b%20+%E6%B5%B7%0A", "<getcontentlength>1</getcontentlength>"),
                 "/files/",
@@ -78,7 +78,7 @@ class DavListingTest {
     }
 
     @Test
-    void refusesNamesThatLeadOutOfTheFolder() throws XMLStreamException {
+    void refusesNamesThatLeadOutOfTheFolder() throws XMLStreamException, LinkException {
         for (var href : List.of(
                 "/files/sub/..%2F..%2Fetc%2Fpasswd",
                 "/files/sub/%2e%2e",
@@ -93,7 +93,7 @@ class DavListingTest {
     }
 
     @Test
-    void keepsALinkAsWhatItSays() throws XMLStreamException {
+    void keepsALinkAsWhatItSays() throws XMLStreamException, LinkException {
         var listed = read(answer("/files/l", "<o:link-target>../../etc</o:link-target>"), "/files/", PhonePath.ROOT);
 
         assertEquals(new Listed.Link(new PhonePath("l"), "../../etc"), listed.getFirst());
@@ -112,7 +112,7 @@ class DavListingTest {
     }
 
     @Test
-    void nonsenseInFiguresDoesNotStopTheListing() throws XMLStreamException {
+    void nonsenseInFiguresDoesNotStopTheListing() throws XMLStreamException, LinkException {
         var listed = read(
                 answer(
                         "/files/x",

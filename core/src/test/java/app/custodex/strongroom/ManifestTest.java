@@ -35,6 +35,7 @@ class ManifestTest {
                         Problem.failure("c", "It can't be read", "Try again")),
                 new ManifestItem(
                         new PhonePath("link"),
+                        ManifestItem.Type.LINK,
                         Kind.OTHER,
                         0,
                         Instant.EPOCH,
@@ -105,7 +106,17 @@ class ManifestTest {
             Optional<ManifestItem.Place> place,
             Optional<ManifestItem.Origin> origin) {
         return new ManifestItem(
-                new PhonePath(path), kind, 42, TIME, etag, digest, place, Optional.empty(), Optional.empty(), origin);
+                new PhonePath(path),
+                ManifestItem.Type.FILE,
+                kind,
+                42,
+                TIME,
+                etag,
+                digest,
+                place,
+                Optional.empty(),
+                Optional.empty(),
+                origin);
     }
 
     private static byte[] written(List<ManifestItem> items) throws IOException {

@@ -173,7 +173,7 @@ class StrongroomTest {
     @Test
     void damageNamesTheItemsThatAreHitAndNoOthers() throws IOException {
         backUp(phone, root, disk);
-        var strongroom = Strongroom.open(root, disk);
+        var strongroom = Strongroom.make(root, disk);
         Path pack;
         ManifestItem.Place place;
         try (var layer = strongroom.layer("PB-ROOM", 1).orElseThrow()) {
@@ -204,7 +204,7 @@ class StrongroomTest {
     @Test
     void aMissingStoredFileIsDamageToo() throws IOException {
         backUp(phone, root, disk);
-        var strongroom = Strongroom.open(root, disk);
+        var strongroom = Strongroom.make(root, disk);
         try (var layer = strongroom.layer("PB-ROOM", 1).orElseThrow()) {
             var place = layer.find(new PhonePath("large")).orElseThrow().place().orElseThrow();
             Files.delete(layer.contentFile(place.content()));
@@ -220,7 +220,7 @@ class StrongroomTest {
         backUp(phone, root, disk);
         var cancel = new CancelToken();
         cancel.cancel();
-        try (var layer = Strongroom.open(root, disk).layer("PB-ROOM", 1).orElseThrow()) {
+        try (var layer = Strongroom.make(root, disk).layer("PB-ROOM", 1).orElseThrow()) {
             var check = new LayerCheck(List.of(layer), Clock.systemUTC());
             assertThrows(CancellationException.class, () -> check.run(n -> {}, cancel));
         }
@@ -237,7 +237,7 @@ class StrongroomTest {
                     .orElseThrow();
             Files.writeString(inventory, "{ torn");
         }
-        assertHolds(Strongroom.open(root, disk), phone, 1, state);
+        assertHolds(Strongroom.make(root, disk), phone, 1, state);
         OcflReferee.assertValid(root);
     }
 
@@ -247,7 +247,7 @@ class StrongroomTest {
         var other = new FakePhone("PB-OTHER");
         other.put("x", FakePhone.bytes("x"));
         backUp(other, root, disk);
-        var strongroom = Strongroom.open(root, disk);
+        var strongroom = Strongroom.make(root, disk);
         try (var layer = strongroom.layer("PB-ROOM", 1).orElseThrow()) {
             var manifest = layer.contentFile("manifest.jsonl.gz");
             var bytes = Files.readAllBytes(manifest);
@@ -278,10 +278,10 @@ class StrongroomTest {
                                 new Inventory.User("", ""),
                                 Map.of("d", List.of("layer.json")))));
         var layer = new StoredLayer(
-                object,
+                Stack.of("stack", root, object, new Seals(root.resolve("seals"), disk), disk, false),
                 evil,
-                Strongroom.open(root, disk).holdings().phones().getFirst().newest(),
-                new Stack("stack", new Seals(root.resolve("seals"), disk)));
+                Strongroom.make(root, disk).holdings().phones().getFirst().newest(),
+                () -> {});
 
         var refused = assertThrows(IOException.class, () -> layer.contentFile("layer.json"));
 
@@ -290,9 +290,8 @@ class StrongroomTest {
     }
 
     private record StorageRootProbe(Path root) {
-        Path object(String phone) throws IOException {
-            return StorageRoot.open(root.resolve("objects"), root.resolve("work"), new RealDisk())
-                    .objectFolder("urn:custodex:phone:" + phone);
+        Path object(String phone) {
+            return new StorageRoot(root.resolve("objects"), new RealDisk()).objectFolder("urn:custodex:phone:" + phone);
         }
     }
 }

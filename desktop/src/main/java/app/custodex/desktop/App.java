@@ -3,6 +3,7 @@ package app.custodex.desktop;
 import app.custodex.app.Custodex;
 import app.custodex.app.Home;
 import app.custodex.app.Sources;
+import app.custodex.base.Problem;
 import app.custodex.base.RealDisk;
 import app.custodex.desktop.drawer.PracticeWindow;
 import app.custodex.desktop.shots.Shots;
@@ -27,6 +28,7 @@ import javafx.stage.Stage;
 public final class App extends Application {
     private Optional<Options> options = Optional.empty();
     private Optional<Prepared> prepared = Optional.empty();
+    private Optional<Problem> refused = Optional.empty();
     private Optional<Workplace> workplace = Optional.empty();
 
     /** Runs before the interface thread has anything to do, so it may take its time. */
@@ -38,24 +40,58 @@ public final class App extends Application {
             System.err.println(e.getMessage());
             return;
         }
-        if (options.get().fresh()) {
-            new RealDisk().delete(options.get().home().root());
+        if (options.get().fresh() && !throwAway(options.get().home())) {
+            options = Optional.empty();
+            return;
         }
         if (options.get().shots().isEmpty()) {
-            prepared = Optional.of(
-                    Prepared.open(options.get().home(), options.get().demo()));
+            try {
+                prepared = Optional.of(open());
+            } catch (IOException e) {
+                refused = Optional.of(FrontDoor.problem(e, options.get().home()));
+            }
         }
+    }
+
+    private Prepared open() throws IOException {
+        return Prepared.open(options.orElseThrow().home(), options.orElseThrow().demo());
+    }
+
+    /** Starts a demo over. A folder that is no demo's is not touched, whatever was asked for. */
+    private static boolean throwAway(Home home) throws IOException {
+        if (Files.exists(home.root()) && !Files.exists(home.demoMark())) {
+            System.err.println(home.root() + " is not the home of a demo, so it was not deleted. Name another folder with --home,"
+                    + " or delete it yourself.");
+            return false;
+        }
+        new RealDisk().delete(home.root());
+        return true;
     }
 
     @Override
     public void start(Stage stage) throws IOException {
         if (prepared.isPresent()) {
             workplace = Optional.of(Workplace.show(stage, prepared.get()));
+        } else if (refused.isPresent()) {
+            showFrontDoor(stage, refused.get());
         } else if (options.isPresent()) {
             new Shots(options.get().shots().orElseThrow()).take(stage);
         } else {
             Platform.exit();
         }
+    }
+
+    private void showFrontDoor(Stage stage, Problem problem) {
+        Fonts.load();
+        Theme.apply(false);
+        var door = new FrontDoor(options.orElseThrow().home(), problem, this::open, opened -> {
+            workplace = Optional.of(Workplace.show(stage, opened));
+        });
+        var scene = new Scene(door.view(), 1280, 800);
+        Theme.dress(scene);
+        stage.setScene(scene);
+        stage.setTitle("Custodex");
+        stage.show();
     }
 
     @Override
@@ -69,9 +105,16 @@ public final class App extends Application {
     public record Prepared(Custodex custodex, Optional<PracticeDrawer> drawer) {
         /** @param demo whether to plug practice phones in */
         public static Prepared open(Home home, boolean demo) throws IOException {
-            Files.createDirectories(home.root());
+            if (demo) {
+                home.markAsDemoIfNew();
+            }
             Optional<PracticeDrawer> drawer = demo ? Optional.of(plugIn(home)) : Optional.empty();
-            return new Prepared(Custodex.open(home, Clock.systemUTC()), drawer);
+            try {
+                return new Prepared(Custodex.open(home, Clock.systemUTC()), drawer);
+            } catch (IOException | RuntimeException e) {
+                drawer.ifPresent(PracticeDrawer::close);
+                throw e;
+            }
         }
 
         private static PracticeDrawer plugIn(Home home) throws IOException {

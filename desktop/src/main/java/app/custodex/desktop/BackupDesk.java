@@ -3,19 +3,24 @@ package app.custodex.desktop;
 import app.custodex.app.BackupJob;
 import app.custodex.app.BackupJob.Outcome;
 import app.custodex.app.Custodex;
+import app.custodex.app.Mandate;
 import app.custodex.backup.BackupRequest;
 import app.custodex.backup.BackupResult;
 import app.custodex.base.CancelToken;
-import app.custodex.base.ProblemException;
 import app.custodex.docket.AutomaticRuns;
 import app.custodex.docket.Docket;
+import app.custodex.link.Limits;
 import app.custodex.docket.RouteStep;
 import app.custodex.seal.Passphrase;
 import app.custodex.strongroom.StoredPhone.Seal;
+import java.io.IOException;
 import java.time.Duration;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import javafx.animation.Animation;
@@ -35,7 +40,9 @@ public final class BackupDesk {
     private final Custodex custodex;
     private final AutomaticRuns automatic;
     private final Set<BayModel> looking = new HashSet<>();
+    private final Set<BayModel> starting = new HashSet<>();
     private final Set<BayModel> lookedInVain = new HashSet<>();
+    private boolean askingWhatIsDue;
     private final Timeline ticker = new Timeline(new KeyFrame(TICK, event -> tick()));
     private final Timeline due = new Timeline(new KeyFrame(LOOK_FOR_DUE, event -> startWhatIsDue()));
 
@@ -62,7 +69,7 @@ public final class BackupDesk {
         desk.work()
                 .start(
                         bay.bay().source().name(),
-                        () -> custodex.survey(bay.bay(), sealed, new CancelToken()),
+                        () -> custodex.survey(bay.bay(), sealed, limits(bay), new CancelToken()),
                         found -> {
                             lookedInVain.remove(bay);
                             bay.survey().set(Optional.of(found));
@@ -94,7 +101,12 @@ public final class BackupDesk {
                 && bay.progress().get().isEmpty()
                 && bay.seal().get() != Seal.CLOSED
                 && !bay.selection().get().kinds().isEmpty()
-                && bay.docket().get().flatMap(Docket::consent).isPresent();
+                && !starting.contains(bay)
+                && bay.docket().get().filter(Docket::mayBeWorkedOn).isPresent();
+    }
+
+    private static Limits limits(BayModel bay) {
+        return bay.beyondLimits().get() ? Limits.NONE : Limits.USUAL;
     }
 
     /** Starts the backup of what was chosen. */
@@ -102,19 +114,24 @@ public final class BackupDesk {
         if (canStart(bay)) {
             var request = BackupRequest.everything(PATIENCE, Custodex.TOOL)
                     .with(bay.selection().get())
-                    .readingEverything(bay.readEverything().get());
+                    .readingEverything(bay.readEverything().get())
+                    .within(limits(bay));
             start(bay, request, false);
         }
     }
 
     private void start(BayModel bay, BackupRequest request, boolean byItself) {
-        BackupJob job;
-        try {
-            job = custodex.backUp(bay.bay(), bay.docket().get(), request, byItself);
-        } catch (ProblemException e) {
-            desk.work().tell(e.problem());
-            return;
-        }
+        var mandate = Mandate.ofDocket(bay.docket().get().orElseThrow().number());
+        starting.add(bay);
+        desk.work()
+                .start(
+                        bay.bay().source().name(),
+                        () -> custodex.backUp(bay.bay(), mandate, request, byItself),
+                        job -> started(bay, job),
+                        () -> starting.remove(bay));
+    }
+
+    private void started(BayModel bay, BackupJob job) {
         bay.job(Optional.of(job));
         bay.outcome().set(Optional.empty());
         bay.progress().set(Optional.of(job.progress()));
@@ -126,16 +143,45 @@ public final class BackupDesk {
 
     /** Called when a phone came or went, too, so that one that was away for a moment is noticed. */
     void startWhatIsDue() {
-        for (var bay : desk.bays()) {
-            automatic.seen(bay.bay().address(), bay.ready());
-            var docket = bay.docket().get();
-            if (docket.isPresent()
-                    && automatic.due(
-                            docket.get(), custodex.runs().last(docket.get().number()))
-                    && canStart(bay)) {
-                start(bay, Custodex.automaticRequest(), true);
+        desk.bays().forEach(bay -> automatic.seen(bay.bay().address(), bay.ready()));
+        if (askingWhatIsDue) {
+            return;
+        }
+        askingWhatIsDue = true;
+        var dockets = new LinkedHashMap<BayModel, Docket>();
+        desk.bays().forEach(bay -> bay.docket().get().ifPresent(docket -> dockets.put(bay, docket)));
+        desk.work().start("Dockets", () -> onDisk(dockets), this::startDue, () -> askingWhatIsDue = false);
+    }
+
+    /** A docket as it is on the disk, where another program may have changed it, and when its last run ended. */
+    private record OnDisk(Docket docket, Optional<Instant> lastRun) {}
+
+    private Map<BayModel, OnDisk> onDisk(Map<BayModel, Docket> dockets) throws IOException {
+        var found = new LinkedHashMap<BayModel, OnDisk>();
+        for (var entry : dockets.entrySet()) {
+            int number = entry.getValue().number();
+            var docket = custodex.dockets().find(number);
+            if (docket.isPresent()) {
+                found.put(
+                        entry.getKey(), new OnDisk(docket.get(), custodex.runs().last(number)));
             }
         }
+        return found;
+    }
+
+    private void startDue(Map<BayModel, OnDisk> found) {
+        found.forEach((bay, there) -> {
+            var shown = bay.docket().get();
+            if (shown.filter(docket -> docket.number() == there.docket().number()).isEmpty()) {
+                return; // put away meanwhile
+            }
+            if (!shown.equals(Optional.of(there.docket()))) {
+                desk.showDocket(bay, there.docket());
+            }
+            if (automatic.due(there.docket(), there.lastRun()) && canStart(bay)) {
+                start(bay, Custodex.automaticRequest(), true);
+            }
+        });
     }
 
     public void stop(BayModel bay) {
@@ -152,7 +198,7 @@ public final class BackupDesk {
         bay.progress().set(Optional.empty());
         bay.outcome().set(Optional.of(outcome));
         forgetSurvey(bay);
-        bay.docket().get().flatMap(d -> custodex.dockets().find(d.number())).ifPresent(d -> desk.showDocket(bay, d));
+        startWhatIsDue(); // shows what was written on the docket
         if (desk.bays().stream().allMatch(b -> b.job().isEmpty())) {
             ticker.stop();
         }
@@ -163,6 +209,7 @@ public final class BackupDesk {
                                 "Reading layer " + result.layer().number(),
                                 () -> {
                                     custodex.catalogue(
+                                            custodex.gate().mandateFor(result.layer().phone()),
                                             result.layer().phone().identifier(),
                                             result.layer().number(),
                                             desk.words().locale());

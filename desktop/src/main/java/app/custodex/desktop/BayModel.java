@@ -32,6 +32,7 @@ public final class BayModel {
     private final ObjectProperty<Selection> selection = new SimpleObjectProperty<>(Selection.EVERYTHING);
     private final ObjectProperty<Optional<Survey>> survey = new SimpleObjectProperty<>(Optional.empty());
     private final BooleanProperty readEverything = new SimpleBooleanProperty();
+    private final BooleanProperty beyondLimits = new SimpleBooleanProperty();
     private Optional<BackupJob> job = Optional.empty();
 
     BayModel(Bay bay) {
@@ -98,6 +99,11 @@ public final class BayModel {
     /** Whether the next backup reads what looks unchanged too. */
     public BooleanProperty readEverything() {
         return readEverything;
+    }
+
+    /** Whether the next backup takes what lists more than phones do. */
+    public BooleanProperty beyondLimits() {
+        return beyondLimits;
     }
 
     Optional<BackupJob> job() {

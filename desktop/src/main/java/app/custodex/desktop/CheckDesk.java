@@ -3,7 +3,9 @@ package app.custodex.desktop;
 import app.custodex.app.Checks;
 import app.custodex.base.CancelToken;
 import app.custodex.strongroom.StoredPhone;
+import java.io.IOException;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.CancellationException;
@@ -74,22 +76,27 @@ public final class CheckDesk {
     }
 
     private void startWhatIsDue() {
-        var custodex = desk.custodex();
-        if (running.get().isPresent()
-                || !custodex.checks()
-                        .timeHasCome(
-                                custodex.settings().checks(),
-                                custodex.copying(),
-                                lastTouch,
-                                desk.words().zone())) {
+        if (running.get().isPresent()) {
             return;
         }
-        desk.work().start("Checks", () -> custodex.checks().overdue(), waiting -> {
+        var touched = lastTouch;
+        desk.work().start("Checks", () -> due(touched), waiting -> {
             if (!waiting.isEmpty() && running.get().isEmpty()) {
                 var phone = waiting.getFirst();
                 check(List.of(phone), List.of(), phone.identity().name() + ", by itself");
             }
         });
+    }
+
+    private List<StoredPhone> due(Instant touched) throws IOException {
+        var custodex = desk.custodex();
+        boolean now = custodex.checks()
+                .timeHasCome(
+                        custodex.settings().checks(),
+                        custodex.copying(),
+                        touched,
+                        desk.words().zone());
+        return now ? custodex.checks().overdue() : List.of();
     }
 
     /** @param layers those of each phone; empty for all */
@@ -112,7 +119,7 @@ public final class CheckDesk {
                 .start(
                         "Check of " + what,
                         () -> check(phones, layers, done, all, token),
-                        damaged -> verdict.set(what + ": " + (damaged == 0 ? "sound" : words(damaged))),
+                        found -> verdict.set(what + ": " + words(found)),
                         () -> {
                             ticker.stop();
                             cancel = Optional.empty();
@@ -124,18 +131,31 @@ public final class CheckDesk {
                         });
     }
 
-    private String words(int damaged) {
-        return desk.words().count(damaged, "layer is", "layers are") + " damaged";
+    private String words(Found found) {
+        var words = desk.words();
+        var said = new ArrayList<String>();
+        if (found.damagedLayers() > 0) {
+            said.add(words.count(found.damagedLayers(), "layer is", "layers are") + " damaged");
+        }
+        if (found.files() > 0) {
+            said.add(words.count(
+                            found.files(),
+                            "of the strongroom's own files is",
+                            "of the strongroom's own files are")
+                    + " not as it should be");
+        }
+        return said.isEmpty() ? "sound" : String.join(", ", said);
     }
 
-    /** @return how many layers are damaged */
-    private int check(
+    private Found check(
             List<StoredPhone> phones, List<Integer> layers, AtomicLong done, AtomicLong all, CancelToken token)
             throws Exception {
         var checks = desk.custodex().checks();
         for (var phone : phones) {
             all.addAndGet(checks.size(phone, layers.isEmpty() ? Checks.numbers(phone) : layers));
         }
+        // Everything: the files that belong to no phone, too. Of one phone, its own.
+        var problems = checks.examine(layers.isEmpty() && phones.size() > 1 ? List.of() : phones);
         int damaged = 0;
         for (var phone : phones) {
             if (token.isCancelled()) {
@@ -144,8 +164,11 @@ public final class CheckDesk {
             var reports = checks.run(phone, layers.isEmpty() ? Checks.numbers(phone) : layers, done::addAndGet, token);
             damaged += (int) reports.stream().filter(report -> !report.sound()).count();
         }
-        return damaged;
+        return new Found(damaged, problems.size());
     }
+
+    /** @param files of the strongroom's own that are not as they should be */
+    private record Found(int damagedLayers, int files) {}
 
     public void stop() {
         cancel.ifPresent(CancelToken::cancel);

@@ -63,7 +63,7 @@ public final class Desk implements AutoCloseable {
         this.backups = new BackupDesk(this);
         this.checks = new CheckDesk(this);
         followBays();
-        custodex.dockets().problems().forEach(work::tell);
+        work.start("Custodex", custodex::problems, problems -> problems.forEach(work::tell));
     }
 
     /** Begins to follow the phones and the strongroom. */
@@ -148,10 +148,14 @@ public final class Desk implements AutoCloseable {
 
     private BayModel model(Bay bay) {
         var model = new BayModel(bay);
-        var docket = custodex.dockets().at(bay.address());
-        model.docket().set(docket);
-        boolean saved = docket.filter(d -> !d.layers().isEmpty()).isPresent();
-        model.step().set(saved ? RouteStep.BACK_UP : RouteStep.CHECK_IN);
+        work.start("Dockets", () -> custodex.dockets().at(bay.address()), docket -> {
+            if (model.docket().get().isEmpty() && docket.isPresent()) {
+                model.docket().set(docket);
+                boolean saved = docket.filter(d -> !d.layers().isEmpty()).isPresent();
+                model.step().set(saved ? RouteStep.BACK_UP : RouteStep.CHECK_IN);
+                changed();
+            }
+        });
         return model;
     }
 
@@ -199,7 +203,6 @@ public final class Desk implements AutoCloseable {
             if (look > shownLook) {
                 shownLook = look;
                 holdings.set(found);
-                found.problems().forEach(work::tell);
                 bays.forEach(this::refreshLayers);
             }
         });
@@ -270,9 +273,14 @@ public final class Desk implements AutoCloseable {
 
     /** Forgets the key of a sealed stack. */
     public void closeSeal(PhoneIdentity phone) {
-        custodex.strongroom().close(phone);
         reading.set(reading.get().filter(open -> !open.phone().identifier().equals(phone.identifier())));
-        refreshHoldings();
+        work.start(
+                phone.name(),
+                () -> {
+                    custodex.strongroom().close(phone);
+                    return phone;
+                },
+                closed -> refreshHoldings());
     }
 
     /** Brings a bay's docket onto the bench. */
@@ -324,7 +332,7 @@ public final class Desk implements AutoCloseable {
     }
 
     private Docket checkedIn(Docket docket) {
-        return docket.consent().isPresent() ? docket.withDone(RouteStep.CHECK_IN, now()) : docket;
+        return docket.mayBeWorkedOn() ? docket.withDone(RouteStep.CHECK_IN, now()) : docket;
     }
 
     /** Puts the docket away; the next one for this bay is a new job. */

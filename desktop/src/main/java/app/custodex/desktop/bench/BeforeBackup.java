@@ -7,7 +7,6 @@ import app.custodex.desktop.BayModel;
 import app.custodex.desktop.Desk;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.Parts.Mark;
-import app.custodex.docket.Docket;
 import app.custodex.link.Kind;
 import java.util.List;
 import java.util.Optional;
@@ -15,6 +14,7 @@ import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
+import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
@@ -63,6 +63,10 @@ final class BeforeBackup extends VBox {
         var everything = new CheckBox("Read everything");
         everything.setId("read-everything");
         everything.selectedProperty().bindBidirectional(bay.readEverything());
+        var limits = new CheckBox("Go beyond the limits");
+        limits.setId("beyond-limits");
+        limits.selectedProperty().bindBidirectional(bay.beyondLimits());
+        limits.setTooltip(new Tooltip("Take what lists more items, deeper folders or larger unpacked sizes than phones have"));
         return new VBox(
                 6,
                 Parts.text("How", "heading"),
@@ -71,7 +75,8 @@ final class BeforeBackup extends VBox {
                         "Reads what looks unchanged too and compares it: finds a change that kept size and time. Takes as"
                                 + " long as a first backup.",
                         "lesser"),
-                Parts.sentence("At the end every stored byte is read back from the disk and compared.", "lesser"));
+                Parts.sentence("At the end every stored byte is read back from the disk and compared.", "lesser"),
+                limits);
     }
 
     private void chooseItems(Kind kind) {
@@ -102,7 +107,7 @@ final class BeforeBackup extends VBox {
                 bay.layers().get().isEmpty(),
                 backups.lookingOver(bay),
                 backups.lookedInVain(bay),
-                desk.custodex().strongroom().root(),
+                desk.custodex().strongroomPlace(),
                 roomBytes);
         if (now.equals(shown)) {
             return;
@@ -114,7 +119,7 @@ final class BeforeBackup extends VBox {
         notes();
         kinds.refresh();
         seal.refresh();
-        root.setText(desk.custodex().strongroom().root().toString());
+        root.setText(desk.custodex().strongroomPlace().toString());
         figures();
     }
 
@@ -140,7 +145,7 @@ final class BeforeBackup extends VBox {
         if (bay.docket().get().isEmpty()) {
             return Optional.of("Open a docket first (Check in)");
         }
-        if (bay.docket().get().flatMap(Docket::consent).isEmpty()) {
+        if (!bay.docket().get().get().mayBeWorkedOn()) {
             return Optional.of("The customer's consent is not on the docket yet (Check in)");
         }
         if (bay.status().get().isEmpty()) {

@@ -89,7 +89,9 @@ final class DocketCard extends VBox {
                 docket.consent()
                         .<Node>map(consent -> UserText.paragraph(
                                 consent.extent() + ", given " + desk.words().moment(consent.given(), desk.now())))
-                        .orElseGet(() -> Parts.state(Mark.HAND, "not given yet")));
+                        .orElseGet(() -> docket.own()
+                                ? Parts.sentence("the shop's own; none is needed")
+                                : Parts.state(Mark.HAND, "not given yet")));
         docket.automatic()
                 .ifPresent(when -> Parts.fact(
                         facts,

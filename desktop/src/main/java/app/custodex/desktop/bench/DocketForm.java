@@ -37,6 +37,7 @@ final class DocketForm extends VBox {
     private final TextField promisedDay = field("docket-promised-day", "YYYY-MM-DD");
     private final TextField promisedTime = field("docket-promised-time", "HH:MM");
     private final CheckBox consent = new CheckBox("The customer has given consent");
+    private final CheckBox own = new CheckBox("It is the shop's own: there is no customer");
     private final TextField extent = field("docket-extent", "What may be done with the data");
     private final ComboBox<String> automatic = new ComboBox<>();
     private final TextField automaticTime = field("docket-automatic-time", "HH:MM");
@@ -55,7 +56,10 @@ final class DocketForm extends VBox {
         reason.setWrapText(true);
         consent.setId("docket-consent");
         missing.setId("docket-missing");
-        extent.disableProperty().bind(consent.selectedProperty().not());
+        own.setId("docket-own");
+        consent.disableProperty().bind(own.selectedProperty());
+        extent.disableProperty()
+                .bind(consent.selectedProperty().not().or(own.selectedProperty()));
         promisedDay.setPrefColumnCount(8);
         promisedTime.setPrefColumnCount(5);
         GridPane grid = Parts.facts(70);
@@ -63,7 +67,7 @@ final class DocketForm extends VBox {
         Parts.fact(grid, "Reach", reach);
         Parts.fact(grid, "Reason", reason);
         Parts.fact(grid, "Promised", new HBox(8, promisedDay, promisedTime));
-        Parts.fact(grid, "Consent", new VBox(6, consent, extent));
+        Parts.fact(grid, "Consent", new VBox(6, consent, extent, own));
         automatic.setId("docket-automatic");
         automatic.getItems().setAll(BY_HAND, EACH_TIME, EACH_DAY);
         automaticTime.setPrefColumnCount(5);
@@ -107,6 +111,7 @@ final class DocketForm extends VBox {
         promisedDay.setText(
                 promised.map(at -> at.toLocalDate().toString()).orElse(docket.isPresent() ? "" : today.toString()));
         promisedTime.setText(promised.map(at -> at.toLocalTime().toString()).orElse(""));
+        own.setSelected(docket.filter(Docket::own).isPresent());
         consent.setSelected(docket.flatMap(Docket::consent).isPresent());
         extent.setText(
                 docket.flatMap(Docket::consent).map(Consent::extent).orElse("Copy and read what the reason asks for"));
@@ -150,9 +155,9 @@ final class DocketForm extends VBox {
             automaticTime.requestFocus();
             return;
         }
-        missing.setText(consent.isSelected() ? "" : "Kept. Nothing may be copied before the customer gives consent.");
+        missing.setText(own.isSelected() || consent.isSelected() ? "" : "Kept. Nothing may be copied before the customer gives consent.");
         var before = bay.docket().get().flatMap(Docket::consent);
-        var given = consent.isSelected()
+        var given = consent.isSelected() && !own.isSelected()
                 ? Optional.of(new Consent(
                         before.map(Consent::given).orElse(desk.now()),
                         extent.getText().strip()))
@@ -164,7 +169,8 @@ final class DocketForm extends VBox {
                         reach.getText().strip(),
                         reason.getText().strip(),
                         given,
-                        promised),
+                        promised,
+                        own.isSelected()),
                 byItself);
     }
 

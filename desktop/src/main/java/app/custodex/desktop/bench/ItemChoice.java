@@ -43,7 +43,7 @@ final class ItemChoice extends VBox {
         this.bay = bay;
         this.kind = kind;
         this.all = survey.of(kind);
-        this.preview = new ItemPreview(desk, bay.bay().link());
+        this.preview = new ItemPreview(desk, bay);
         setId("item-choice");
         setMinWidth(0);
         var selection = bay.selection().get();

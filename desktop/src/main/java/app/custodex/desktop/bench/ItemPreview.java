@@ -4,7 +4,10 @@ import app.custodex.backup.Survey.Found;
 import app.custodex.desktop.Desk;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.UserText;
-import app.custodex.link.PhoneLink;
+import app.custodex.app.Mandate;
+import app.custodex.base.Problem;
+import app.custodex.base.ProblemException;
+import app.custodex.desktop.BayModel;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -24,13 +27,13 @@ final class ItemPreview extends VBox {
     private static final double HEIGHT = 150;
 
     private final Desk desk;
-    private final PhoneLink link;
+    private final BayModel bay;
     private int asked;
 
-    ItemPreview(Desk desk, PhoneLink link) {
+    ItemPreview(Desk desk, BayModel bay) {
         super(6);
         this.desk = desk;
-        this.link = link;
+        this.bay = bay;
         setId("item-preview");
         setMinHeight(HEIGHT + 24);
     }
@@ -64,9 +67,12 @@ final class ItemPreview extends VBox {
     }
 
     private byte[] read(Found found, int most) throws IOException {
-        try (var content = link.open(found.file().path(), 0)) {
-            return content.stream().readNBytes(most);
-        }
+        var docket = bay.docket().get().orElseThrow(() -> new ProblemException(Problem.failure(
+                bay.bay().source().name(),
+                "There is no docket for it, so nothing may be read",
+                "Open a docket with the customer's consent (Check in)")));
+        return desk.custodex()
+                .preview(bay.bay(), Mandate.ofDocket(docket.number()), found.file().path(), most);
     }
 
     private static Node picture(byte[] bytes) {

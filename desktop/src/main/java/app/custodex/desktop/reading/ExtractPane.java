@@ -8,7 +8,6 @@ import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.Parts.Mark;
 import app.custodex.desktop.ui.UserText;
 import app.custodex.docket.RouteStep;
-import app.custodex.extract.ContactExtraction;
 import app.custodex.extract.ContactFormat;
 import app.custodex.extract.ContactFormat.Version;
 import app.custodex.extract.ExtractResult;
@@ -172,6 +171,7 @@ final class ExtractPane extends ScrollPane {
             return;
         }
         var contacts = model.toExtract();
+        var format = format();
         var cancel = new CancelToken();
         running = Optional.of(cancel);
         start.setDisable(true);
@@ -188,8 +188,7 @@ final class ExtractPane extends ScrollPane {
         desk.work()
                 .start(
                         "Extract contacts",
-                        () -> new ContactExtraction(format(), layer.get().book()::photo)
-                                .write(contacts, "Contacts of " + phone.name(), target, done::set, cancel),
+                        () -> layer.get().extract(contacts, format, target, done::set, cancel),
                         written -> {
                             show(written, target);
                             desk.stepDone(phone, RouteStep.EXTRACT);

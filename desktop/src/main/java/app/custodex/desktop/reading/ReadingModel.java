@@ -85,6 +85,7 @@ final class ReadingModel {
                         "Layer " + target.layer() + " of " + target.phone().name(),
                         () -> desk.custodex()
                                 .contacts(
+                                        desk.custodex().gate().mandateFor(target.phone()),
                                         target.phone().identifier(),
                                         target.layer(),
                                         desk.words().locale()),

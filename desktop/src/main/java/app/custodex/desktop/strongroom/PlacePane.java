@@ -99,7 +99,7 @@ final class PlacePane extends VBox {
             choice.setId(
                     "schedule-" + when.name().toLowerCase(java.util.Locale.ROOT).replace('_', '-'));
             choice.setToggleGroup(group);
-            choice.setSelected(desk.custodex().settings().checks() == when);
+            choice.setUserData(when);
             choice.setOnAction(event -> desk.work()
                     .start(
                             "Settings",
@@ -110,6 +110,9 @@ final class PlacePane extends VBox {
                             kept -> {}));
             box.getChildren().add(choice);
         }
+        desk.work().start("Settings", () -> desk.custodex().settings().checks(), now -> group.getToggles().stream()
+                .filter(choice -> choice.getUserData() == now)
+                .forEach(choice -> choice.setSelected(true)));
         box.getChildren()
                 .add(Parts.sentence(
                         "Each layer that was not read back for seven days, those first that have waited longest.",
@@ -118,7 +121,7 @@ final class PlacePane extends VBox {
     }
 
     private void show() {
-        root.setText(desk.custodex().strongroom().root().toString());
+        root.setText(desk.custodex().strongroomPlace().toString());
         desk.work()
                 .start(
                         "Strongroom",
@@ -221,7 +224,7 @@ final class PlacePane extends VBox {
 
     private void showFound(List<Path> places) {
         var others = places.stream()
-                .filter(path -> !path.equals(desk.custodex().strongroom().root()))
+                .filter(path -> !path.equals(desk.custodex().strongroomPlace()))
                 .toList();
         progress.setText(desk.words().count(others.size(), "other strongroom", "other strongrooms") + " found");
         found.getChildren().clear();

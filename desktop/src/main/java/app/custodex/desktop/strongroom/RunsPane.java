@@ -4,6 +4,7 @@ import app.custodex.desktop.Desk;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.Parts.Mark;
 import app.custodex.desktop.ui.UserText;
+import app.custodex.docket.Docket;
 import app.custodex.docket.Run;
 import javafx.collections.FXCollections;
 import javafx.geometry.Pos;
@@ -20,8 +21,12 @@ import org.jspecify.annotations.Nullable;
 final class RunsPane extends VBox {
     RunsPane(Desk desk) {
         super(8);
-        var list = new ListView<>(
-                FXCollections.observableList(desk.custodex().runs().all()));
+        var list = new ListView<Run>();
+        desk.work()
+                .start(
+                        "The result list",
+                        () -> desk.custodex().runs().all(),
+                        runs -> list.setItems(FXCollections.observableList(runs)));
         list.setId("runs");
         list.setFixedCellSize(46);
         list.getStyleClass().add("pane-border");
@@ -50,7 +55,7 @@ final class RunsPane extends VBox {
                     1,
                     UserText.line(run.name(), "strong"),
                     Parts.text(
-                            run.docket().map("docket %04d"::formatted).orElse("no docket")
+                            run.docket().map(number -> "docket " + Docket.label(number)).orElse("no docket")
                                     + (run.automatic() ? ", by itself" : ", by hand"),
                             "lesser"));
             who.setAlignment(Pos.CENTER_LEFT);

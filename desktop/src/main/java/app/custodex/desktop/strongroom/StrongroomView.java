@@ -65,6 +65,6 @@ public final class StrongroomView extends BorderPane {
         var words = desk.words();
         summary.setText(words.count(holdings.phones().size(), "phone", "phones") + ", "
                 + words.count(count, "layer", "layers") + ", " + words.bytes(stored) + " · in "
-                + desk.custodex().strongroom().root());
+                + desk.custodex().strongroomPlace());
     }
 }

@@ -36,20 +36,23 @@ public final class Work {
             try {
                 var result = task.call();
                 Platform.runLater(() -> {
-                    then.accept(result);
-                    ended.run();
+                    try {
+                        then.accept(result);
+                    } finally {
+                        ended.run(); // whatever was busy with it is not left so
+                    }
                 });
             } catch (CancellationException e) {
                 Platform.runLater(ended);
             } catch (ProblemException e) {
                 LOG.warn("{}", subject, e);
                 fail(e.problem(), ended);
-            } catch (Exception e) {
+            } catch (Throwable e) {
                 LOG.error("{}", subject, e);
                 fail(
                         Problem.failure(
                                 subject,
-                                "Something unexpected happened (" + e + ")",
+                                "Something unexpected happened",
                                 "Nothing that was saved is lost; try again, and report this if it happens twice"),
                         ended);
             }
@@ -58,8 +61,11 @@ public final class Work {
 
     private void fail(Problem problem, Runnable ended) {
         Platform.runLater(() -> {
-            troubles.accept(problem);
-            ended.run();
+            try {
+                troubles.accept(problem);
+            } finally {
+                ended.run();
+            }
         });
     }
 
