@@ -157,7 +157,7 @@ final class ArchiveIndex implements Closeable {
         void torn(String last) {
             refuse(
                     last,
-                    "The archive is cut off or damaged behind this item; everything before was taken",
+                    "The archive is cut off or damaged here; everything before it was taken",
                     "Ask for another copy of the archive");
         }
 

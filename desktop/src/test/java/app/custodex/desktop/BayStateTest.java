@@ -91,7 +91,8 @@ class BayStateTest {
                         Optional.empty(),
                         Map.of(),
                         List.of(),
-                        Optional.empty())));
+                        Optional.empty(),
+                        false)));
     }
 
     private static KeptLayer layer(Optional<Boolean> sound) {

@@ -6,6 +6,7 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import app.custodex.app.BackupJob.Outcome;
 import app.custodex.app.Custodex;
+import app.custodex.app.Mandate;
 import app.custodex.app.Home;
 import app.custodex.app.Sources;
 import app.custodex.backup.BackupRequest;
@@ -45,7 +46,7 @@ class BothFamiliesTest {
                 for (var bay : custodex.bays().all()) {
                     bay.ask();
                     var job = custodex.backUp(
-                            bay, Optional.empty(), BackupRequest.everything(Duration.ZERO, Custodex.TOOL), false);
+                            bay, Mandate.ofShop(), BackupRequest.everything(Duration.ZERO, Custodex.TOOL), false);
                     var outcome = job.outcome().get(60, TimeUnit.SECONDS);
                     assertTrue(
                             outcome instanceof Outcome.Done done
@@ -65,7 +66,7 @@ class BothFamiliesTest {
                             .toList(),
                     "a Pellow keeps calls and messages in one database");
             for (var phone : custodex.strongroom().holdings().phones()) {
-                try (var contacts = custodex.contacts(phone.identity().identifier(), 1, Locale.UK)) {
+                try (var contacts = custodex.contacts(Mandate.ofShop(), phone.identity().identifier(), 1, Locale.UK)) {
                     assertEquals(
                             60,
                             contacts.book().contacts().size(),

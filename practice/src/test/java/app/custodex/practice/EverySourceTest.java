@@ -9,6 +9,7 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 import app.custodex.app.BackupJob.Outcome;
 import app.custodex.app.Bay;
 import app.custodex.app.Custodex;
+import app.custodex.app.Mandate;
 import app.custodex.app.Home;
 import app.custodex.app.Sources;
 import app.custodex.backup.BackupRequest;
@@ -84,7 +85,7 @@ class EverySourceTest {
     private BackupResult backUp(Bay bay) throws Exception {
         bay.ask();
         var outcome = custodex.backUp(
-                        bay, Optional.empty(), BackupRequest.everything(Duration.ZERO, Custodex.TOOL), false)
+                        bay, Mandate.ofShop(), BackupRequest.everything(Duration.ZERO, Custodex.TOOL), false)
                 .outcome()
                 .get();
         return switch (outcome) {
@@ -203,7 +204,7 @@ class EverySourceTest {
 
         assertEquals(2, result.layer().freshItems(), "the large one is torn");
         assertTrue(
-                result.problems().stream().anyMatch(p -> p.what().contains("torn or damaged here")),
+                result.problems().stream().anyMatch(p -> p.what().contains("cut off or damaged here")),
                 result.problems().toString());
         assertTrue(result.layer().missed() > 0);
     }
@@ -308,7 +309,7 @@ class EverySourceTest {
                 assertTrue(bay.status().orElseThrow().apps().stream()
                         .allMatch(app -> app.next().isEmpty()));
                 var result = bench.backUp(
-                                bay, Optional.empty(), BackupRequest.everything(Duration.ZERO, Custodex.TOOL), false)
+                                bay, Mandate.ofShop(), BackupRequest.everything(Duration.ZERO, Custodex.TOOL), false)
                         .outcome()
                         .get();
                 var layer = ((Outcome.Done) result).result().layer();
