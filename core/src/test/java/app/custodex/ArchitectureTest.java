@@ -1,5 +1,9 @@
 package app.custodex;
 
+import static com.tngtech.archunit.core.domain.JavaCall.Predicates.target;
+import static com.tngtech.archunit.core.domain.JavaClass.Predicates.type;
+import static com.tngtech.archunit.core.domain.properties.HasName.Predicates.nameMatching;
+import static com.tngtech.archunit.core.domain.properties.HasOwner.Predicates.With.owner;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.classes;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
 import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
@@ -11,6 +15,7 @@ import com.tngtech.archunit.junit.ArchTest;
 import com.tngtech.archunit.lang.ArchRule;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Locale;
 import java.time.Instant;
 import org.junit.jupiter.api.Assertions;
 
@@ -53,6 +58,29 @@ class ArchitectureTest {
 
     @ArchTest
     static final ArchRule TIME_IS_PASSED_IN = noClasses().should().callMethod(Instant.class, "now");
+
+    /** What is stored or exchanged must be the same on every computer, and so must the messages that go with it. */
+    @ArchTest
+    static final ArchRule THE_LOCALE_IS_PASSED_IN = noClasses()
+            .should()
+            .callMethod(Locale.class, "getDefault")
+            .orShould()
+            .callMethod(String.class, "formatted", Object[].class)
+            .orShould()
+            .callMethod(String.class, "format", String.class, Object[].class)
+            .orShould()
+            .callMethod(String.class, "toLowerCase")
+            .orShould()
+            .callMethod(String.class, "toUpperCase");
+
+    /** A cut or a full disk is survived by what goes through the disk; what goes past it is survived by nobody. */
+    @ArchTest
+    static final ArchRule WHAT_IS_STORED_GOES_THROUGH_THE_DISK = noClasses()
+            .that()
+            .resideInAnyPackage("..strongroom..", "..docket..", "..backup..")
+            .should()
+            .callMethodWhere(target(nameMatching("write|writeString|newOutputStream|newBufferedWriter|move|copy|createDirector.*"))
+                    .and(target(owner(type(Files.class)))));
 
     @ArchTest
     static void everyPackageSaysThatNothingIsNull(JavaClasses classes) throws Exception {

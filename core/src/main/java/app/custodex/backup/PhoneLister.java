@@ -79,7 +79,7 @@ final class PhoneLister {
                     Problem.failure(
                             folder.text(),
                             "It lies more than " + limits.depth() + " folders deep; what is in it was not looked at",
-                            "If it is meant to be so, choose to go beyond the limits")));
+                            Limits.ADVICE)));
         }
         return List.of();
     }
@@ -92,13 +92,12 @@ final class PhoneLister {
                 requireWithinLimits(folder, members.size());
                 found.accept(members.size());
                 return distinct(members);
+            } catch (LinkException.Item tooMany) {
+                return closed(folder, tooMany);
             } catch (ExecutionException e) {
                 switch (Waiting.trouble(e, folder)) {
                     case LinkException.Item item -> {
-                        if (folder.equals(PhonePath.ROOT)) {
-                            throw item; // nothing at all can be seen: that is no empty phone
-                        }
-                        return List.of(new Listed.Closed(folder, item.problem()));
+                        return closed(folder, item);
                     }
                     case LinkException trouble -> gate.awaitPhone(trouble);
                     case IOException other -> throw other;
@@ -107,12 +106,19 @@ final class PhoneLister {
         }
     }
 
+    private static List<Listed> closed(PhonePath folder, LinkException.Item trouble) throws LinkException {
+        if (folder.equals(PhonePath.ROOT)) {
+            throw trouble; // nothing at all can be seen: that is no empty phone
+        }
+        return List.of(new Listed.Closed(folder, trouble.problem()));
+    }
+
     private void requireWithinLimits(PhonePath folder, int members) throws LinkException {
         if (listed.addAndGet(members) > limits.items()) {
             throw new LinkException.Item(
                     folder,
                     "The phone lists more than " + limits.items() + " items",
-                    "If it is meant to be so, choose to go beyond the limits",
+                    Limits.ADVICE,
                     null);
         }
     }

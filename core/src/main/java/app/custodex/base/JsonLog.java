@@ -1,5 +1,7 @@
 package app.custodex.base;
 
+import com.fasterxml.jackson.databind.DeserializationFeature;
+import com.fasterxml.jackson.databind.ObjectMapper;
 import java.io.BufferedInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
@@ -25,6 +27,10 @@ public final class JsonLog<T> {
     private static final Pattern SUM = Pattern.compile(",\"sum\":\"([0-9a-f]{8})\"}$");
     /** Nothing that is logged comes near it; a line of this length is damage. */
     private static final int LONGEST_LINE = 64 << 20;
+
+    /** Whatever stands behind the entry is damage. */
+    private static final ObjectMapper ONE_LINE =
+            Json.LINE.copy().enable(DeserializationFeature.FAIL_ON_TRAILING_TOKENS);
 
     private final Path file;
     private final Disk disk;
@@ -162,7 +168,7 @@ public final class JsonLog<T> {
             return Optional.empty();
         }
         try {
-            return Optional.ofNullable(Json.LINE.readValue(json, type));
+            return Optional.ofNullable(ONE_LINE.readValue(json, type));
         } catch (IOException | RuntimeException notAnEntry) {
             return Optional.empty();
         }

@@ -18,5 +18,5 @@ public record Limits(long items, int members, int depth, int pathLength, int unp
             new Limits(Long.MAX_VALUE, Integer.MAX_VALUE, 10_000, Integer.MAX_VALUE, Integer.MAX_VALUE);
 
     /** What to advise when a limit is met. */
-    static final String ADVICE = "If it is meant to be so, choose to go beyond the limits";
+    public static final String ADVICE = "If it is meant to be so, choose to go beyond the limits";
 }

@@ -24,6 +24,7 @@ final class TarEntries {
     private static final int NAME_LENGTH = 100;
     private static final int PREFIX = 345;
     private static final int PREFIX_LENGTH = 155;
+    private static final char UNREADABLE = '\ufffd';
 
     private final FileChannel channel;
     private final ArchiveIndex.Builder builder;
@@ -62,7 +63,7 @@ final class TarEntries {
                 }
                 long content = tar.getBytesRead();
                 add(entry, end, content);
-                last = Optional.of(name(entry.getName(), content, NAME));
+                last = Optional.of(name(entry.getName(), end, content, NAME));
                 end = content + (entry.getSize() + BLOCK - 1) / BLOCK * BLOCK;
             }
         } catch (LinkException e) {
@@ -104,7 +105,7 @@ final class TarEntries {
      * @param content where its content begins
      */
     private void add(TarArchiveEntry entry, long start, long content) throws IOException {
-        var path = builder.path(name(entry.getName(), content, NAME));
+        var path = builder.path(name(entry.getName(), start, content, NAME));
         if (path.isEmpty()) {
             return;
         }
@@ -114,9 +115,9 @@ final class TarEntries {
         if (entry.isDirectory()) {
             builder.folder(path.get(), modified);
         } else if (entry.isSymbolicLink()) {
-            builder.link(path.get(), name(entry.getLinkName(), content, LINK_NAME), modified);
+            builder.link(path.get(), name(entry.getLinkName(), start, content, LINK_NAME), modified);
         } else if (entry.isLink()) {
-            builder.sameAs(path.get(), builder.path(name(entry.getLinkName(), content, LINK_NAME)));
+            builder.sameAs(path.get(), builder.path(name(entry.getLinkName(), start, content, LINK_NAME)));
         } else if (entry.isFIFO()) {
             builder.note(path.get(), "It is a named pipe in the archive and holds no content");
         } else if (entry.isCharacterDevice() || entry.isBlockDevice()) {
@@ -156,11 +157,19 @@ final class TarEntries {
 
     /**
      * A name as text. Where it stands in the header itself, or goes on from there in the way of GNU, each of its characters is one
-     * byte of it; else it comes from a pax header and is text already.
+     * byte of it; else it comes from a pax header and is text already, unless its bytes there are none.
+     *
+     * @param start where the headers begin in the archive
      */
-    private String name(String name, long content, int field) throws IOException {
+    private String name(String name, long start, long content, int field) throws IOException {
         if (name.chars().allMatch(c -> c < 0x80)) {
             return RawName.shown(name);
+        }
+        if (name.indexOf(UNREADABLE) >= 0) {
+            var raw = PaxRecords.value(channel, start, content - BLOCK, field == NAME ? "path" : "linkpath");
+            if (raw.isPresent()) {
+                return RawName.shown(raw.get());
+            }
         }
         boolean bytes = name.chars().allMatch(c -> c < 0x100);
         var bare = name.endsWith("/") ? name.substring(0, name.length() - 1) : name;

@@ -37,7 +37,7 @@ final class StackFrame {
         this.disk = disk;
     }
 
-    /** The best inventory that there is: of those that are whole, the one that knows most of the layers that lie here. */
+    /** The best inventory that there is: of those that are whole, the one that knows most layers. */
     Optional<Inventory> inventory() throws IOException {
         int newest = object.newestFolder();
         var root = Inventory.whole(object.root());
@@ -50,9 +50,7 @@ final class StackFrame {
         for (int version = newest; version > 0; version--) {
             Inventory.whole(object.version(version)).ifPresent(candidates::add);
         }
-        return candidates.stream()
-                .filter(inventory -> inventory.headNumber() <= newest)
-                .max(Comparator.comparingInt(Inventory::headNumber));
+        return candidates.stream().max(Comparator.comparingInt(Inventory::headNumber));
     }
 
     private Optional<Inventory> copyOfInventory() throws IOException {

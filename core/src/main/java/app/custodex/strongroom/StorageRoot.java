@@ -86,8 +86,25 @@ final class StorageRoot {
                 findings.add(Finding.mendable(name, "Its bytes are no longer what was written", mend));
             }
         }
-        lookForStrays(root, 0, findings);
+        if (Files.isDirectory(root)) {
+            lookForStrays(root, 0, findings);
+        }
+        lookForStrangeExtensions(findings);
         return findings;
+    }
+
+    private void lookForStrangeExtensions(List<Finding> findings) throws IOException {
+        var extensions = root.resolve("extensions");
+        if (!Files.isDirectory(extensions)) {
+            return;
+        }
+        try (var all = Files.walk(extensions)) {
+            for (var file : all.filter(path -> !Files.isDirectory(path)).toList()) {
+                if (!files().containsKey(root.relativize(file).toString().replace('\\', '/'))) {
+                    findings.add(Finding.stray(FOLDER + "/" + root.relativize(file)));
+                }
+            }
+        }
     }
 
     private static boolean isText(Path file, String text) {

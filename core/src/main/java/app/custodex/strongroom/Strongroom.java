@@ -23,6 +23,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
+import java.util.function.Predicate;
 import java.util.stream.Collectors;
 
 /**
@@ -38,6 +39,14 @@ public final class Strongroom {
     static final String OBJECT_ID = "urn:custodex:phone:";
     static final String WORK = "work";
     static final String LEASE = "strongroom.lock";
+    private static final Set<String> OWN = Set.of(
+            StorageRoot.FOLDER,
+            Seals.FOLDER,
+            SecondCopies.FOLDER,
+            "checks",
+            "catalogue",
+            WORK,
+            StrongroomIdentity.FILE);
 
     private final Path root;
     private final Disk disk;
@@ -283,7 +292,27 @@ public final class Strongroom {
                         file, "What says which strongroom this is is damaged", () -> identity.write(root, disk)));
             }
         }
+        lookForStrays(root, name -> OWN.contains(name), findings);
+        lookForStrays(
+                root.resolve(SecondCopies.FOLDER),
+                name -> name.equals(StrongroomIdentity.FILE) || StorageRoot.isObjectName(name),
+                findings);
+        lookForStrays(root.resolve(Seals.FOLDER), StorageRoot::isObjectName, findings);
         return findings;
+    }
+
+    private void lookForStrays(Path folder, Predicate<String> belongs, List<Finding> findings) throws IOException {
+        if (!Files.isDirectory(folder)) {
+            return;
+        }
+        try (var members = Files.newDirectoryStream(folder)) {
+            for (var member : members) {
+                var name = String.valueOf(member.getFileName());
+                if (!belongs.test(name) && !name.endsWith(".part")) {
+                    findings.add(Finding.stray(root.relativize(member).toString()));
+                }
+            }
+        }
     }
 
     private void hold(Stack stack, List<StoredPhone> phones, List<Problem> problems) throws IOException {

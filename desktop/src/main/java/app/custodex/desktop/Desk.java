@@ -4,6 +4,7 @@ import app.custodex.app.Bay;
 import app.custodex.app.Custodex;
 import app.custodex.desktop.ui.Words;
 import app.custodex.desktop.ui.Work;
+import app.custodex.base.ProblemException;
 import app.custodex.docket.Docket;
 import app.custodex.docket.RouteStep;
 import app.custodex.link.PhoneIdentity;
@@ -341,6 +342,27 @@ public final class Desk implements AutoCloseable {
         bay.outcome().set(Optional.empty());
         bay.step().set(RouteStep.CHECK_IN);
         changed();
+    }
+
+    /** Whether it is known on whose behalf a phone's layers may be read; asks the disk. */
+    public boolean hasMandate(PhoneIdentity phone) throws IOException {
+        try {
+            custodex.gate().mandateFor(phone);
+            return true;
+        } catch (ProblemException none) {
+            return false;
+        }
+    }
+
+    /** Writes down that a phone is the shop's own. */
+    public void declareOwn(PhoneIdentity phone, Runnable then) {
+        work.start(
+                phone.name(),
+                () -> {
+                    custodex.declareOwn(phone);
+                    return phone;
+                },
+                declared -> then.run());
     }
 
     /** Opens a layer in the reading room. */

@@ -8,13 +8,13 @@ import app.custodex.desktop.Desk;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.Parts.Mark;
 import app.custodex.link.Kind;
+import app.custodex.link.Limits;
 import java.util.List;
 import java.util.Optional;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
@@ -31,6 +31,7 @@ final class BeforeBackup extends VBox {
     private final Label root = Parts.sentence("", "mono");
     private final Button lookAgain = Parts.button("look-again", "Look the phone over again", "", () -> {});
     private final SealPane seal;
+    private final CheckBox limits = new CheckBox("Go beyond the limits next time");
     private List<Object> shown = List.of();
     private Optional<Long> roomBytes = Optional.empty();
 
@@ -49,6 +50,8 @@ final class BeforeBackup extends VBox {
         var all = new HBox(22, what, how);
         getChildren().addAll(notes, all);
         need.setId("backup-need");
+        limits.setId("beyond-limits");
+        limits.selectedProperty().bindBidirectional(bay.beyondLimits());
     }
 
     private Node where() {
@@ -63,10 +66,6 @@ final class BeforeBackup extends VBox {
         var everything = new CheckBox("Read everything");
         everything.setId("read-everything");
         everything.selectedProperty().bindBidirectional(bay.readEverything());
-        var limits = new CheckBox("Go beyond the limits");
-        limits.setId("beyond-limits");
-        limits.selectedProperty().bindBidirectional(bay.beyondLimits());
-        limits.setTooltip(new Tooltip("Take what lists more items, deeper folders or larger unpacked sizes than phones have"));
         return new VBox(
                 6,
                 Parts.text("How", "heading"),
@@ -75,8 +74,7 @@ final class BeforeBackup extends VBox {
                         "Reads what looks unchanged too and compares it: finds a change that kept size and time. Takes as"
                                 + " long as a first backup.",
                         "lesser"),
-                Parts.sentence("At the end every stored byte is read back from the disk and compared.", "lesser"),
-                limits);
+                Parts.sentence("At the end every stored byte is read back from the disk and compared.", "lesser"));
     }
 
     private void chooseItems(Kind kind) {
@@ -132,6 +130,9 @@ final class BeforeBackup extends VBox {
                         .add(Parts.sentence("Stopped. What was copied is kept; starting again goes on behind it."));
             case null, default -> {}
         }
+        if (metALimit()) {
+            notes.getChildren().add(limits);
+        }
         whatIsMissing().ifPresent(words -> {
             var box = new VBox(Parts.state(Mark.HAND, words));
             box.getStyleClass().add("needs-hand-card");
@@ -139,6 +140,21 @@ final class BeforeBackup extends VBox {
         });
         notes.setVisible(!notes.getChildren().isEmpty());
         notes.setManaged(notes.isVisible());
+    }
+
+    /** Whether looking the phone over, or its last backup, met a limit that a person may go beyond. */
+    private boolean metALimit() {
+        return bay.beyondLimits().get()
+                || desk.backups().lookedInVain(bay)
+                || switch (bay.outcome().get().orElse(null)) {
+                    case Outcome.Failed failed -> isLimit(failed.problem());
+                    case Outcome.Done done -> done.result().problems().stream().anyMatch(BeforeBackup::isLimit);
+                    case null, default -> false;
+                };
+    }
+
+    private static boolean isLimit(Problem problem) {
+        return problem.advice().contains(Limits.ADVICE);
     }
 
     private Optional<String> whatIsMissing() {

@@ -88,7 +88,7 @@ final class LayersPane extends VBox {
         var actions = new HBox(10, chosen, progress, Parts.gap(), stop, checkAll, changes, check, read);
         actions.setAlignment(Pos.CENTER_LEFT);
         progress.setId("check-progress");
-        getChildren().addAll(phones, actions, layers, more);
+        getChildren().addAll(new TroubleCard(desk), phones, actions, layers, more);
         desk.holdings().addListener((o, was, is) -> show(is));
         desk.checks().running().addListener((o, was, is) -> showChecking(is));
         desk.checks().verdict().addListener((o, was, is) -> progress.setText(is));
@@ -203,9 +203,32 @@ final class LayersPane extends VBox {
     }
 
     private void read() {
-        if (!closed()) {
-            layer().ifPresent(l -> desk.read(l.record().phone(), l.record().number(), false));
+        if (closed()) {
+            return;
         }
+        layer().map(KeptLayer::record)
+                .ifPresent(record -> desk.work()
+                        .start(record.phone().name(), () -> desk.hasMandate(record.phone()), has -> {
+                            if (has) {
+                                desk.read(record.phone(), record.number(), false);
+                            } else {
+                                askWhose(record);
+                            }
+                        }));
+    }
+
+    /** Nobody may read what belongs to a customer who was not asked. */
+    private void askWhose(LayerRecord record) {
+        var own = Parts.button(
+                "layer-own", "It is the shop's own", "", () -> desk.declareOwn(record.phone(), () -> desk.read(
+                        record.phone(), record.number(), false)));
+        var words = Parts.state(
+                Mark.HAND,
+                "No docket says whose phone it is. Open a docket for it with the customer's consent, or say that there is"
+                        + " no customer.");
+        var row = new HBox(12, words, own);
+        row.setAlignment(Pos.CENTER_LEFT);
+        more.getChildren().setAll(row);
     }
 
     private void check() {

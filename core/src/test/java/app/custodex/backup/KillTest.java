@@ -1,0 +1,179 @@
+package app.custodex.backup;
+
+import static app.custodex.backup.Backups.assertHolds;
+import static app.custodex.backup.Backups.backUp;
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import app.custodex.Fault;
+import app.custodex.Fault.Of;
+import app.custodex.base.RealDisk;
+import app.custodex.link.PhonePath;
+import app.custodex.strongroom.FaultyDisk;
+import app.custodex.strongroom.OcflReferee;
+import app.custodex.strongroom.Strongroom;
+import app.custodex.strongroom.StrongroomFinder;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Map;
+import java.util.Random;
+import java.util.TreeSet;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Tag;
+import org.junit.jupiter.api.Test;
+
+/** Kills the program and cuts the power two hundred times each, wherever that falls, and looks at what is left and what it costs. */
+@Tag("long")
+class KillTest {
+    private static final int TIMES = 200;
+    /** A kill may cost so much writing again. */
+    private static final long COST = 8_000_000;
+
+    private final RealDisk disk = new RealDisk();
+    private final FakePhone phone = new FakePhone("PB-KILL");
+    private Path folder;
+    private Map<PhonePath, byte[]> before = Map.of();
+
+    /** In memory, since two hundred copies are written and written again. */
+    @BeforeEach
+    void fill() throws IOException {
+        folder = Files.createTempDirectory(Path.of("/dev/shm"), "custodex-kill");
+        var random = new Random(11);
+        for (int i = 0; i < 40; i++) {
+            put("small/" + i, random, 10_000 + random.nextInt(400_000));
+        }
+        backUp(phone, folder.resolve("seed"), disk);
+        before = phone.state();
+        for (int i = 0; i < 30; i++) {
+            put("small/" + i, random, 10_000 + random.nextInt(600_000));
+        }
+        put("large/film", random, 17_000_000);
+        put("large/song", random, 5_000_000);
+    }
+
+    private void put(String path, Random random, int size) {
+        var bytes = new byte[size];
+        random.nextBytes(bytes);
+        phone.put(path, bytes);
+    }
+
+    @AfterEach
+    void clear() throws IOException {
+        disk.delete(folder);
+    }
+
+    private interface Cut {
+        FaultyDisk at(int change);
+    }
+
+    private Path seeded(String name) throws IOException {
+        var root = folder.resolve(name);
+        CrashTest.copy(folder.resolve("seed"), root);
+        return root;
+    }
+
+    private FaultyDisk whole() throws IOException {
+        var whole = FaultyDisk.killedAt(Integer.MAX_VALUE);
+        var root = seeded("whole");
+        backUp(phone, root, whole);
+        disk.delete(root);
+        return whole;
+    }
+
+    private void cut(Cut cut, long cost) throws IOException {
+        var whole = whole();
+        var random = new Random(5);
+        var points = new TreeSet<Integer>();
+        while (points.size() < TIMES) {
+            points.add(2 + random.nextInt((int) whole.changes() - 2));
+        }
+        for (int point : points) {
+            var root = seeded("cut-" + point);
+            var faulty = cut.at(point);
+            try {
+                backUp(phone, root, faulty);
+            } catch (IOException e) {
+                assertTrue(faulty.wasCut(), e.toString());
+            }
+            var what = "cut at " + point + " of " + whole.changes();
+            assertTrue(StrongroomFinder.isStrongroom(root), what);
+            var reopened = Strongroom.open(root, disk);
+            assertHolds(reopened, phone, 1, before); // nothing published is lost
+            int newest = reopened.newestLayer("PB-KILL");
+            if (newest == 2) { // nothing false is visible
+                assertHolds(reopened, phone, 2, phone.state());
+            }
+            assertEquals(java.util.List.of(), reopened.holdings().problems(), what);
+            if (newest == 1) {
+                var again = FaultyDisk.killedAt(Integer.MAX_VALUE);
+                var result = backUp(phone, root, again);
+                assertTrue(result.check().orElseThrow().sound(), what);
+                long twice = faulty.written() + again.written() - whole.written();
+                assertTrue(twice <= cost, what + ": " + twice + " bytes were written again");
+            }
+            assertHolds(Strongroom.open(root, disk), phone, 2, phone.state());
+            OcflReferee.assertValid(root, false, false);
+            disk.delete(root);
+        }
+    }
+
+    @Test
+    @Fault(Of.PROCESS_KILLED)
+    void twoHundredKills() throws IOException {
+        cut(FaultyDisk::killedAt, COST);
+    }
+
+    @Test
+    @Fault(Of.PROCESS_KILLED)
+    void twoHundredPowerCuts() throws IOException {
+        cut(FaultyDisk::cutAt, Long.MAX_VALUE);
+    }
+
+    @Test
+    @Fault(Of.PROCESS_KILLED)
+    void manyKillsInARowDoNotAddUp() throws IOException {
+        var whole = whole();
+        var root = seeded("row");
+        long written = 0;
+        int kills = 0;
+        while (true) {
+            var faulty = FaultyDisk.killedAt(120);
+            kills++;
+            try {
+                backUp(phone, root, faulty);
+            } catch (IOException e) {
+                assertTrue(faulty.wasCut(), e.toString());
+            }
+            written += faulty.written();
+            if (!faulty.wasCut() || Strongroom.open(root, disk).newestLayer("PB-KILL") == 2 || kills > 200) {
+                break;
+            }
+        }
+        assertTrue(kills > 2, kills + " kills");
+        assertHolds(Strongroom.open(root, disk), phone, 2, phone.state());
+        assertTrue(
+                written - whole.written() < 4_000_000L * kills,
+                (written - whole.written()) + " bytes were written again in " + kills + " kills");
+    }
+
+    @Test
+    @Fault(Of.FULL_DISK)
+    void aDiskThatIsFullInTheMidstOfAWriteCostsNothingThatWasThere() throws IOException {
+        var root = seeded("full");
+        for (long room = 1_000_000; room < 60_000_000; room += 4_900_000) {
+            var full = FaultyDisk.fullAfter(room);
+            try {
+                backUp(phone, root, full);
+                break;
+            } catch (IOException e) {
+                assertTrue(e.toString().contains("disk"), e.toString());
+            }
+            assertHolds(Strongroom.open(root, disk), phone, 1, before);
+        }
+        backUp(phone, root, disk);
+        assertHolds(
+                Strongroom.open(root, disk), phone, Strongroom.open(root, disk).newestLayer("PB-KILL"), phone.state());
+    }
+}
