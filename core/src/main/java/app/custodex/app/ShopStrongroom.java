@@ -62,7 +62,7 @@ final class ShopStrongroom {
     private static void arrivedBeforeACut(SettingsFile settings) throws IOException {
         var settled = settings.now();
         var arrived = settled.movingTo()
-                .filter(target -> StrongroomIdentity.of(target)
+                .filter(target -> StrongroomIdentity.in(target)
                         .map(StrongroomIdentity::id)
                         .filter(id -> settled.strongroomId().equals(Optional.of(id)))
                         .isPresent());

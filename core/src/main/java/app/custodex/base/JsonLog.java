@@ -20,10 +20,11 @@ import java.util.zip.CRC32C;
 
 /**
  * A list that only grows: one JSON object a line (RFC 8259), each with a checksum (CRC-32C, RFC 3720 appendix B.4) as its last
- * member, "sum". A line that was cut, or whose bytes changed, costs itself and nothing else: what is appended behind it begins on a
- * line of its own. Several programs may append to one file.
+ * member, "sum". A line whose bytes changed costs itself and nothing else; a last line that was cut while it was written gives way to
+ * the next one. Several programs may append to one file.
  */
 public final class JsonLog<T> {
+    private static final Pattern WHOLE = Pattern.compile(",\"sum\":\"[0-9a-f]{8}\"}");
     private static final Pattern SUM = Pattern.compile(",\"sum\":\"([0-9a-f]{8})\"}$");
     /** Nothing that is logged comes near it; a line of this length is damage. */
     private static final int LONGEST_LINE = 64 << 20;
@@ -95,11 +96,7 @@ public final class JsonLog<T> {
         disk.createFolders(parent);
         try (var lease = FileLease.awaitAlone(file.resolveSibling(file.getFileName() + ".lock"))) {
             boolean isNew = !Files.exists(file);
-            boolean torn = !isNew && endsInTheMidst();
-            try (var out = disk.append(file)) {
-                if (torn) {
-                    out.write(ByteBuffer.wrap(new byte[] {'\n'}));
-                }
+            try (var out = isNew ? disk.append(file) : behindWhatIsWhole()) {
                 out.write(ByteBuffer.wrap(line(entry)));
                 if (durable) {
                     out.sync();
@@ -111,14 +108,51 @@ public final class JsonLog<T> {
         }
     }
 
-    private boolean endsInTheMidst() throws IOException {
+    /** A last line that was cut while it was written says nothing: what is appended takes its place. */
+    private Disk.Out behindWhatIsWhole() throws IOException {
+        var last = new byte[0];
+        long begin;
         try (var in = new RandomAccessFile(file.toFile(), "r")) {
-            if (in.length() == 0) {
-                return false;
+            begin = in.length();
+            for (long step = 1 << 12; begin > 0 && !endsALine(in, begin); step = Math.min(step * 2, LONGEST_LINE)) {
+                long from = Math.max(0, begin - step);
+                var bytes = new byte[(int) (begin - from)];
+                in.seek(from);
+                in.readFully(bytes);
+                int lineBreak = lastLineBreak(bytes);
+                begin = lineBreak < 0 ? from : from + lineBreak + 1;
+                if (lineBreak >= 0 || from == 0) {
+                    break;
+                }
             }
-            in.seek(in.length() - 1);
-            return in.read() != '\n';
+            last = new byte[(int) Math.min(LONGEST_LINE, in.length() - begin)];
+            in.seek(begin);
+            in.readFully(last);
         }
+        if (last.length == 0 || isCut(last)) {
+            return disk.reopen(file, begin);
+        }
+        var out = disk.append(file);
+        out.write(ByteBuffer.wrap(new byte[] {'\n'})); // whole, or damaged, but for its line break
+        return out;
+    }
+
+    private static boolean endsALine(RandomAccessFile in, long end) throws IOException {
+        in.seek(end - 1);
+        return in.read() == '\n';
+    }
+
+    private static int lastLineBreak(byte[] bytes) {
+        int at = bytes.length - 1;
+        while (at >= 0 && bytes[at] != '\n') {
+            at--;
+        }
+        return at;
+    }
+
+    /** Whether the end of a line is not there. */
+    private static boolean isCut(byte[] line) {
+        return !WHOLE.matcher(new String(line, StandardCharsets.UTF_8)).find();
     }
 
     /** Reads all of it; nothing when there is no such file. */
@@ -130,13 +164,10 @@ public final class JsonLog<T> {
                 int number = 0;
                 for (var line = next(in); line.isPresent(); line = next(in)) {
                     number++;
-                    if (line.get().length == 0) {
-                        continue;
-                    }
-                    var entry = entry(line.get());
+                    var entry = entry(line.get().bytes());
                     if (entry.isPresent()) {
                         entries.add(entry.get());
-                    } else {
+                    } else if (line.get().ended() ? line.get().bytes().length > 0 : !isCut(line.get().bytes())) {
                         damaged.add(number);
                     }
                 }
@@ -145,7 +176,10 @@ public final class JsonLog<T> {
         return new Read<>(entries, damaged);
     }
 
-    private static Optional<byte[]> next(InputStream in) throws IOException {
+    /** @param ended whether its line break is there */
+    private record Line(byte[] bytes, boolean ended) {}
+
+    private static Optional<Line> next(InputStream in) throws IOException {
         var line = new ByteArrayOutputStream(256);
         int b = in.read();
         if (b < 0) {
@@ -156,7 +190,7 @@ public final class JsonLog<T> {
                 line.write(b);
             }
         }
-        return Optional.of(line.toByteArray());
+        return Optional.of(new Line(line.toByteArray(), b == '\n'));
     }
 
     private Optional<T> entry(byte[] bytes) {

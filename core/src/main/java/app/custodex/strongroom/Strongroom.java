@@ -136,7 +136,7 @@ public final class Strongroom {
             throw away(root);
         }
         var found = StrongroomIdentity.read(root);
-        var identity = found.or(() -> remembered.id().map(id -> new StrongroomIdentity(id, 1)))
+        var identity = found.or(() -> remembered.id().map(StrongroomIdentity::of))
                 .orElseGet(StrongroomIdentity::make);
         if (remembered.id().isPresent() && !remembered.id().get().equals(identity.id())) {
             throw new ProblemException(Problem.failure(

@@ -1,8 +1,10 @@
 package app.custodex.strongroom;
 
+import app.custodex.base.Digests;
 import app.custodex.base.Disk;
 import app.custodex.base.Json;
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Objects;
@@ -23,11 +25,28 @@ public record StrongroomIdentity(String id, int form) {
     }
 
     static StrongroomIdentity make() {
-        return new StrongroomIdentity(UUID.randomUUID().toString(), 1);
+        return of(UUID.randomUUID().toString());
+    }
+
+    static StrongroomIdentity of(String id) {
+        return new StrongroomIdentity(id, 1);
+    }
+
+    /** As it lies on the disk: with a digest, since a changed digit would make it another strongroom's. */
+    private record Written(String id, int form, String sha512) {
+        static Written of(StrongroomIdentity identity) {
+            var text = identity.id + " " + identity.form;
+            return new Written(identity.id, identity.form, Digests.of(text.getBytes(StandardCharsets.UTF_8)));
+        }
+
+        Optional<StrongroomIdentity> identity() {
+            var said = new StrongroomIdentity(id, form);
+            return of(said).equals(this) ? Optional.of(said) : Optional.empty();
+        }
     }
 
     /** Which strongroom lies in a folder; empty when there is none, or that can't be read. */
-    public static Optional<StrongroomIdentity> of(Path root) {
+    public static Optional<StrongroomIdentity> in(Path root) {
         return read(root);
     }
 
@@ -40,15 +59,15 @@ public record StrongroomIdentity(String id, int form) {
     static Optional<StrongroomIdentity> readFile(Path file) {
         try {
             return Files.exists(file)
-                    ? Optional.ofNullable(Json.PAGE.readValue(file.toFile(), StrongroomIdentity.class))
+                    ? Json.PAGE.readValue(file.toFile(), Written.class).identity()
                     : Optional.empty();
-        } catch (IOException damaged) {
+        } catch (IOException | RuntimeException damaged) {
             return Optional.empty();
         }
     }
 
     void write(Path root, Disk disk) throws IOException {
-        var bytes = Json.PAGE.writeValueAsBytes(this);
+        var bytes = Json.PAGE.writeValueAsBytes(Written.of(this));
         var copies = root.resolve(SecondCopies.FOLDER);
         disk.createFolders(copies);
         disk.replace(copies.resolve(FILE), bytes);

@@ -16,9 +16,9 @@ import app.custodex.strongroom.StrongroomFinder;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Map;
 import java.util.Random;
-import java.util.TreeSet;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Tag;
@@ -65,7 +65,7 @@ class KillTest {
     }
 
     private interface Cut {
-        FaultyDisk at(int change);
+        FaultyDisk at(int change, int seed);
     }
 
     private Path seeded(String name) throws IOException {
@@ -75,7 +75,7 @@ class KillTest {
     }
 
     private FaultyDisk whole() throws IOException {
-        var whole = FaultyDisk.killedAt(Integer.MAX_VALUE);
+        var whole = FaultyDisk.killedAt(Integer.MAX_VALUE, 1);
         var root = seeded("whole");
         backUp(phone, root, whole);
         disk.delete(root);
@@ -84,14 +84,10 @@ class KillTest {
 
     private void cut(Cut cut, long cost) throws IOException {
         var whole = whole();
-        var random = new Random(5);
-        var points = new TreeSet<Integer>();
-        while (points.size() < TIMES) {
-            points.add(2 + random.nextInt((int) whole.changes() - 2));
-        }
-        for (int point : points) {
-            var root = seeded("cut-" + point);
-            var faulty = cut.at(point);
+        for (int time = 0; time < TIMES; time++) {
+            int point = 2 + time % ((int) whole.changes() - 2);
+            var root = seeded("cut-" + time);
+            var faulty = cut.at(point, time);
             try {
                 backUp(phone, root, faulty);
             } catch (IOException e) {
@@ -105,9 +101,9 @@ class KillTest {
             if (newest == 2) { // nothing false is visible
                 assertHolds(reopened, phone, 2, phone.state());
             }
-            assertEquals(java.util.List.of(), reopened.holdings().problems(), what);
+            assertEquals(List.of(), reopened.holdings().problems(), what);
             if (newest == 1) {
-                var again = FaultyDisk.killedAt(Integer.MAX_VALUE);
+                var again = FaultyDisk.killedAt(Integer.MAX_VALUE, 1);
                 var result = backUp(phone, root, again);
                 assertTrue(result.check().orElseThrow().sound(), what);
                 long twice = faulty.written() + again.written() - whole.written();
@@ -139,7 +135,7 @@ class KillTest {
         long written = 0;
         int kills = 0;
         while (true) {
-            var faulty = FaultyDisk.killedAt(120);
+            var faulty = FaultyDisk.killedAt(40, kills);
             kills++;
             try {
                 backUp(phone, root, faulty);

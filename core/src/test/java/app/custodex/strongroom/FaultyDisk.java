@@ -21,7 +21,7 @@ import java.util.Random;
  * A disk whose power fails at the n-th change, or that is full after so many bytes, and that is no kinder than a real one. When the
  * power fails, the write under way is there in part; of each file, what was not synced is lost, there in part, or there as zeros; and
  * of the names that were made, moved or removed since their folder was synced, the later ones are as if that had never happened. Which
- * of these it is, is drawn from the number of the change, so that every run is the same.
+ * of these it is, is drawn from a seed, so that every run is the same.
  */
 public final class FaultyDisk implements Disk {
     /** Thrown at the cut, and by everything that is tried afterwards. */
@@ -52,11 +52,11 @@ public final class FaultyDisk implements Disk {
     private long written;
     private boolean off;
 
-    private FaultyDisk(long cutAt, long room, boolean powerFails) {
+    private FaultyDisk(long cutAt, long seed, long room, boolean powerFails) {
         this.cutAt = cutAt;
         this.room = room;
         this.powerFails = powerFails;
-        this.random = new Random(cutAt * 7919);
+        this.random = new Random(seed * 7919);
         try {
             this.graveyard = Files.createTempDirectory("graveyard");
         } catch (IOException e) {
@@ -66,17 +66,22 @@ public final class FaultyDisk implements Disk {
 
     /** The power fails. */
     public static FaultyDisk cutAt(long change) {
-        return new FaultyDisk(change, Long.MAX_VALUE, true);
+        return cutAt(change, change);
+    }
+
+    /** @param seed draws what is lost, and how much of the write under way is there */
+    public static FaultyDisk cutAt(long change, long seed) {
+        return new FaultyDisk(change, seed, Long.MAX_VALUE, true);
     }
 
     /** The program is killed: what it wrote is there, and nothing more of it comes. */
-    public static FaultyDisk killedAt(long change) {
-        return new FaultyDisk(change, Long.MAX_VALUE, false);
+    public static FaultyDisk killedAt(long change, long seed) {
+        return new FaultyDisk(change, seed, Long.MAX_VALUE, false);
     }
 
     /** Says that it has room, and is full all the same after so many bytes: another program was faster. */
     public static FaultyDisk fullAfter(long bytes) {
-        return new FaultyDisk(Long.MAX_VALUE, bytes, true);
+        return new FaultyDisk(Long.MAX_VALUE, 1, bytes, true);
     }
 
     public synchronized long changes() {

@@ -13,6 +13,7 @@ import java.nio.file.Path;
 import java.security.KeyStore;
 import java.util.Base64;
 import java.util.concurrent.Executors;
+import java.util.concurrent.atomic.AtomicInteger;
 import javax.net.ssl.KeyManagerFactory;
 import javax.net.ssl.SSLContext;
 
@@ -24,6 +25,7 @@ final class DavOverTls implements AutoCloseable {
     private static final String STORE_PASSWORD = "only for this test";
 
     private final HttpsServer server;
+    private final AtomicInteger requests = new AtomicInteger();
     private final FileTree files;
 
     DavOverTls(Path folder, Path keys, int port) throws Exception {
@@ -81,7 +83,13 @@ final class DavOverTls implements AutoCloseable {
         return context;
     }
 
+    /** How often it was asked something. */
+    int requests() {
+        return requests.get();
+    }
+
     private void answer(HttpExchange exchange) throws IOException {
+        requests.incrementAndGet();
         try (exchange) {
             var expected = "Basic "
                     + Base64.getEncoder().encodeToString((USER + ":" + PASSWORD).getBytes(StandardCharsets.UTF_8));

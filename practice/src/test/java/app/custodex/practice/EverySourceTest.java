@@ -224,6 +224,15 @@ class EverySourceTest {
             dav.signIn(DavOverTls.USER, "wrong".toCharArray());
             bay.ask();
             assertEquals(Optional.of(ReadinessStep.SIGN_IN), next(bay));
+            dav.signIn(DavOverTls.USER, "a guess".toCharArray());
+            int before = server.requests();
+            for (int i = 0; i < 20; i++) {
+                bay.ask();
+                assertEquals(Optional.of(ReadinessStep.SIGN_IN), next(bay));
+            }
+            assertThrows(LinkException.NotReady.class, () -> dav.list(PhonePath.ROOT));
+            assertEquals(before + 1, server.requests(), "a wrong password is tried once");
+            assertTrue(dav.askEvery().toSeconds() >= 3, "and the server is asked at leisure");
             dav.signIn(DavOverTls.USER, DavOverTls.PASSWORD.toCharArray());
             assertThreeLayers(bay, () -> {});
         }
