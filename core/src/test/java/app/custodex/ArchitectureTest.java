@@ -15,8 +15,8 @@ import com.tngtech.archunit.junit.ArchTest;
 import com.tngtech.archunit.lang.ArchRule;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.Locale;
 import java.time.Instant;
+import java.util.Locale;
 import org.junit.jupiter.api.Assertions;
 
 /** Keeps the core in the shape that docs/architecture.md describes. */
@@ -79,7 +79,8 @@ class ArchitectureTest {
             .that()
             .resideInAnyPackage("..strongroom..", "..docket..", "..backup..")
             .should()
-            .callMethodWhere(target(nameMatching("write|writeString|newOutputStream|newBufferedWriter|move|copy|createDirector.*"))
+            .callMethodWhere(target(nameMatching(
+                            "write|writeString|newOutputStream|newBufferedWriter|move|copy|createDirector.*"))
                     .and(target(owner(type(Files.class)))));
 
     @ArchTest

@@ -66,7 +66,8 @@ public final class ConsentGate {
         if (docket.phone().filter(known -> !isSame(known, phone)).isPresent()) {
             throw new ProblemException(Problem.failure(
                     subject,
-                    "It is for another phone (" + docket.phone().get().name() + ") than this one (" + phone.name() + ")",
+                    "It is for another phone (" + docket.phone().get().name() + ") than this one (" + phone.name()
+                            + ")",
                     "Open a docket for this phone"));
         }
     }
@@ -74,7 +75,9 @@ public final class ConsentGate {
     /** Copies in one account are stacks of their own, under identifiers that begin with the account's. */
     private static boolean isSame(PhoneIdentity known, PhoneIdentity phone) {
         return known.identifier().equals(phone.identifier())
-                || known.serial().isEmpty() && phone.serial().isEmpty() && account(known).equals(account(phone));
+                || known.serial().isEmpty()
+                        && phone.serial().isEmpty()
+                        && account(known).equals(account(phone));
     }
 
     private static String account(PhoneIdentity copy) {

@@ -18,12 +18,7 @@ import java.util.function.IntConsumer;
 
 /** The contacts of one layer, open for reading. Closing it removes what was put on the disk for it. */
 public record ContactsOfLayer(
-        ConsentGate gate,
-        Mandate mandate,
-        StoredLayer layer,
-        PrivatePlace place,
-        ContactBook book,
-        ContactIndex index)
+        ConsentGate gate, Mandate mandate, StoredLayer layer, PrivatePlace place, ContactBook book, ContactIndex index)
         implements Closeable {
     public LayerRecord record() {
         return layer.record();

@@ -6,8 +6,8 @@ import app.custodex.backup.BackupRun;
 import app.custodex.backup.Survey;
 import app.custodex.base.CancelToken;
 import app.custodex.base.Disk;
-import app.custodex.base.PrivatePlace;
 import app.custodex.base.Privacy;
+import app.custodex.base.PrivatePlace;
 import app.custodex.base.Problem;
 import app.custodex.base.ProblemException;
 import app.custodex.base.RealDisk;
@@ -22,8 +22,8 @@ import app.custodex.link.PhoneIdentity;
 import app.custodex.link.PhonePath;
 import app.custodex.link.PhoneStatus;
 import app.custodex.readers.ContactsReader;
-import app.custodex.search.ContactIndex;
 import app.custodex.seal.Passphrase;
+import app.custodex.search.ContactIndex;
 import app.custodex.strongroom.StoredLayer;
 import app.custodex.strongroom.Strongroom;
 import java.io.IOException;
@@ -206,7 +206,9 @@ public final class Custodex implements AutoCloseable {
     private void requireNoCopy() throws IOException {
         if (copying()) {
             throw new ProblemException(Problem.failure(
-                    strongroom().root().toString(), "A copy is under way into this strongroom", "Wait until it is done"));
+                    strongroom().root().toString(),
+                    "A copy is under way into this strongroom",
+                    "Wait until it is done"));
         }
     }
 

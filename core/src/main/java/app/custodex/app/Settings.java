@@ -35,8 +35,8 @@ public record Settings(
         AT_NIGHT
     }
 
-    static final Settings FIRST = new Settings(
-            Optional.empty(), Optional.empty(), Optional.empty(), CheckSchedule.WHEN_IDLE, Set.of());
+    static final Settings FIRST =
+            new Settings(Optional.empty(), Optional.empty(), Optional.empty(), CheckSchedule.WHEN_IDLE, Set.of());
 
     public Settings {
         strongroom = strongroom == null ? Optional.empty() : strongroom;

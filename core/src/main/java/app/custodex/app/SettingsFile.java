@@ -42,8 +42,8 @@ final class SettingsFile {
             return Optional.empty();
         }
         var attributes = Files.readAttributes(file, BasicFileAttributes.class);
-        return Optional.of(new Stamp(
-                attributes.lastModifiedTime(), attributes.size(), Optional.ofNullable(attributes.fileKey())));
+        return Optional.of(
+                new Stamp(attributes.lastModifiedTime(), attributes.size(), Optional.ofNullable(attributes.fileKey())));
     }
 
     synchronized Settings change(UnaryOperator<Settings> change) throws IOException {

@@ -23,8 +23,7 @@ final class ShopStrongroom {
     private final Disk disk;
     private Strongroom current;
 
-    private ShopStrongroom(
-            Home home, SettingsFile settings, StrongroomMemory memory, Disk disk, Strongroom current) {
+    private ShopStrongroom(Home home, SettingsFile settings, StrongroomMemory memory, Disk disk, Strongroom current) {
         this.home = home;
         this.settings = settings;
         this.memory = memory;
@@ -53,8 +52,8 @@ final class ShopStrongroom {
 
     private static Strongroom open(Path place, Optional<String> id, StrongroomMemory memory, Disk disk)
             throws IOException {
-        var remembered = new Strongroom.Remembered(
-                id, id.map(memory::stacks).orElse(Strongroom.Remembered.NOTHING.stacks()));
+        var remembered =
+                new Strongroom.Remembered(id, id.map(memory::stacks).orElse(Strongroom.Remembered.NOTHING.stacks()));
         return Strongroom.open(place, disk, remembered);
     }
 
@@ -136,8 +135,11 @@ final class ShopStrongroom {
         }
         settings.change(s -> s.movingTo(target));
         new StrongroomMove(moving, target, disk)
-                .run(progress, cancel, place -> settings.change(
-                        s -> s.using(place, moving.identity().id())));
+                .run(
+                        progress,
+                        cancel,
+                        place -> settings.change(
+                                s -> s.using(place, moving.identity().id())));
         current(); // opens it where it is now
     }
 }

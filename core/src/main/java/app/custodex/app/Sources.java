@@ -60,10 +60,11 @@ public final class Sources {
         var problems = new ArrayList<Problem>();
         forEach((file, source) -> {
             if (source.isEmpty()) {
-                problems.add(Problem.failure(
-                        "sources/" + file.getFileName(),
-                        "What is known of this source can't be read; the others are there",
-                        "Bring the file back from the shop's second copy, or add the source anew: its layers begin anew then"));
+                problems.add(
+                        Problem.failure(
+                                "sources/" + file.getFileName(),
+                                "What is known of this source can't be read; the others are there",
+                                "Bring the file back from the shop's second copy, or add the source anew: its layers begin anew then"));
             }
         });
         return problems;

@@ -363,7 +363,13 @@ public final class BackupRun {
             totals.merge(
                     item.kind(),
                     new KindTotal(
-                            item.kind(), 1, item.missed() ? 1 : 0, bytes, fresh ? 1 : 0, fresh ? bytes : 0, Change.NONE),
+                            item.kind(),
+                            1,
+                            item.missed() ? 1 : 0,
+                            bytes,
+                            fresh ? 1 : 0,
+                            fresh ? bytes : 0,
+                            Change.NONE),
                     KindTotal::plus);
         }
         for (var change : draft.changes(plan.left())) {

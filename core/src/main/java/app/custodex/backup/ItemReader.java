@@ -108,8 +108,7 @@ final class ItemReader {
                         null);
             }
         }
-        throw new LinkException.Item(
-                file.path(), "It is no longer there", "It was deleted while the copy ran", null);
+        throw new LinkException.Item(file.path(), "It is no longer there", "It was deleted while the copy ran", null);
     }
 
     private static Listed.File with(Listed.File file, String etag) {
@@ -191,8 +190,6 @@ final class ItemReader {
     }
 
     private static boolean isSame(Listed.File one, Listed.File other) {
-        return one.size() == other.size()
-                && one.modified().equals(other.modified())
-                && same(one.etag(), other.etag());
+        return one.size() == other.size() && one.modified().equals(other.modified()) && same(one.etag(), other.etag());
     }
 }

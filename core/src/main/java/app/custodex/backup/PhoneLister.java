@@ -55,8 +55,8 @@ final class PhoneLister {
     }
 
     /** Lists folders of one depth, and gives those in them. */
-    private List<PhonePath> below(
-            List<PhonePath> folders, List<Listed> all, ExecutorService threads, IntConsumer found) throws IOException {
+    private List<PhonePath> below(List<PhonePath> folders, List<Listed> all, ExecutorService threads, IntConsumer found)
+            throws IOException {
         var answers = folders.stream()
                 .map(folder -> threads.submit(() -> members(folder, found)))
                 .toList();
@@ -116,10 +116,7 @@ final class PhoneLister {
     private void requireWithinLimits(PhonePath folder, int members) throws LinkException {
         if (listed.addAndGet(members) > limits.items()) {
             throw new LinkException.Item(
-                    folder,
-                    "The phone lists more than " + limits.items() + " items",
-                    Limits.ADVICE,
-                    null);
+                    folder, "The phone lists more than " + limits.items() + " items", Limits.ADVICE, null);
         }
     }
 

@@ -167,7 +167,9 @@ public final class JsonLog<T> {
                     var entry = entry(line.get().bytes());
                     if (entry.isPresent()) {
                         entries.add(entry.get());
-                    } else if (line.get().ended() ? line.get().bytes().length > 0 : !isCut(line.get().bytes())) {
+                    } else if (line.get().ended()
+                            ? line.get().bytes().length > 0
+                            : !isCut(line.get().bytes())) {
                         damaged.add(number);
                     }
                 }

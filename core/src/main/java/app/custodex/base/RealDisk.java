@@ -26,7 +26,9 @@ public final class RealDisk implements Disk {
     public Out create(Path file) throws IOException {
         return new ChannelOut(
                 FileChannel.open(
-                        file, Set.of(StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE), ownersOnly(file, "rw-------")),
+                        file,
+                        Set.of(StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE),
+                        ownersOnly(file, "rw-------")),
                 0);
     }
 

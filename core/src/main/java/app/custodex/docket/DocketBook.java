@@ -75,8 +75,8 @@ public final class DocketBook {
 
     private boolean look(Path file) throws IOException {
         var attributes = Files.readAttributes(file, BasicFileAttributes.class);
-        var stamp = new Stamp(
-                attributes.lastModifiedTime(), attributes.size(), Optional.ofNullable(attributes.fileKey()));
+        var stamp =
+                new Stamp(attributes.lastModifiedTime(), attributes.size(), Optional.ofNullable(attributes.fileKey()));
         var kept = files.get(file);
         if (kept != null && kept.stamp().equals(stamp)) {
             return false;
@@ -141,7 +141,8 @@ public final class DocketBook {
         disk.createFolders(folder);
         try (var lease = lock()) {
             look();
-            int highest = files.keySet().stream().mapToInt(DocketBook::numberOf).max().orElse(0);
+            int highest =
+                    files.keySet().stream().mapToInt(DocketBook::numberOf).max().orElse(0);
             return save(new Docket(
                     highest + 1,
                     clock.instant(),

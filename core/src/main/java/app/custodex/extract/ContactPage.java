@@ -74,8 +74,7 @@ public final class ContactPage {
             return type.map(t ->
                     "data:" + t.mediaType() + ";base64," + Base64.getEncoder().encodeToString(photo.get()));
         } catch (IOException e) {
-            problems.add(Problem.loss(
-                    contact.title(), "The photo can't be read", "Check the layer"));
+            problems.add(Problem.loss(contact.title(), "The photo can't be read", "Check the layer"));
             return Optional.empty();
         }
     }

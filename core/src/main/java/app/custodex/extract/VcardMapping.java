@@ -255,8 +255,7 @@ final class VcardMapping {
                                             "The photo is in no format that vCard readers know",
                                             "Take it out as a file"))));
         } catch (IOException e) {
-            problems.add(Problem.loss(
-                    contact.title(), "The photo can't be read", "Check the layer"));
+            problems.add(Problem.loss(contact.title(), "The photo can't be read", "Check the layer"));
         }
     }
 

@@ -112,7 +112,11 @@ final class ArchiveIndex implements Closeable {
 
         private void setAside(Entry entry, String why) {
             var free = entry.file().path();
-            for (int n = 2; entries.containsKey(free) || folders.containsKey(free) || free.equals(entry.file().path()); n++) {
+            for (int n = 2;
+                    entries.containsKey(free)
+                            || folders.containsKey(free)
+                            || free.equals(entry.file().path());
+                    n++) {
                 free = new PhonePath(entry.file().path().text() + " (" + n + ")");
             }
             entries.put(free, entry.at(free));
@@ -212,7 +216,8 @@ final class ArchiveIndex implements Closeable {
         }
 
         private static void place(Map<PhonePath, List<Listed>> members, Listed listed) {
-            members.computeIfAbsent(listed.path().parent(), p -> new ArrayList<>()).add(listed);
+            members.computeIfAbsent(listed.path().parent(), p -> new ArrayList<>())
+                    .add(listed);
         }
     }
 }

@@ -163,7 +163,10 @@ public final class ArchiveLink extends PlainLink {
             return new LinkException.Lost(name().name(), e);
         }
         return new LinkException.Item(
-                path, "What the archive holds of it is not what the archive promises", "Ask for another copy of the archive; the rest was taken", e);
+                path,
+                "What the archive holds of it is not what the archive promises",
+                "Ask for another copy of the archive; the rest was taken",
+                e);
     }
 
     @Override

@@ -179,9 +179,7 @@ final class DavClient {
 
     private static String encoded(PhonePath path) {
         return "./"
-                + Arrays.stream(path.text().split("/"))
-                        .map(RawName::encoded)
-                        .collect(Collectors.joining("/"));
+                + Arrays.stream(path.text().split("/")).map(RawName::encoded).collect(Collectors.joining("/"));
     }
 
     private static void close(InputStream body) {

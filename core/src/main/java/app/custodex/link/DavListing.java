@@ -47,8 +47,7 @@ final class DavListing {
             if (xml.next() == XMLStreamReader.START_ELEMENT && is(xml, DAV, "response")) {
                 response(xml).flatMap(answer -> answer.listed(base, folder)).ifPresent(result::add);
                 if (result.size() > limits.members()) {
-                    throw new LinkException.Item(
-                            folder, "The list of this folder doesn't end", Limits.ADVICE, null);
+                    throw new LinkException.Item(folder, "The list of this folder doesn't end", Limits.ADVICE, null);
                 }
             }
         }
@@ -149,8 +148,7 @@ final class DavListing {
             if (target.isPresent()) {
                 return Optional.of(new Listed.Link(path, target.get(), time()));
             }
-            return Optional.of(
-                    folder ? new Listed.Folder(path, time()) : new Listed.File(path, size, time(), etag));
+            return Optional.of(folder ? new Listed.Folder(path, time()) : new Listed.File(path, size, time(), etag));
         }
 
         private Instant time() {

@@ -47,7 +47,8 @@ final class PaxRecords {
     }
 
     private static int size(byte[] bytes, int at) {
-        var digits = new String(bytes, at + SIZE, SIZE_LENGTH, StandardCharsets.ISO_8859_1).replaceAll("[^0-7]|^0+", "");
+        var digits =
+                new String(bytes, at + SIZE, SIZE_LENGTH, StandardCharsets.ISO_8859_1).replaceAll("[^0-7]|^0+", "");
         return digits.isEmpty() || digits.length() > 8 ? 0 : Integer.parseInt(digits, 8);
     }
 
@@ -56,7 +57,9 @@ final class PaxRecords {
         for (int at = 0; at < records.length; ) {
             int blank = at;
             int length = 0;
-            for (; blank < records.length && records[blank] >= '0' && records[blank] <= '9' && blank - at < 7; blank++) {
+            for (;
+                    blank < records.length && records[blank] >= '0' && records[blank] <= '9' && blank - at < 7;
+                    blank++) {
                 length = length * 10 + records[blank] - '0';
             }
             if (length < 4 || at + length > records.length) {

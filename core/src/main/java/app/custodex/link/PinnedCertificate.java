@@ -59,7 +59,8 @@ final class PinnedCertificate extends X509ExtendedTrustManager {
             var digest = MessageDigest.getInstance("SHA-256").digest(chain[0].getEncoded());
             var shown = Optional.of(HexFormat.of().formatHex(digest));
             seen = shown;
-            // Against what this connection showed, never against the field, which another connection may have written meanwhile.
+            // Against what this connection showed, never against the field, which another connection may have written
+            // meanwhile.
             if (trusted.isEmpty() || !trusted.equals(shown)) {
                 throw new CertificateException("nobody has trusted this certificate");
             }

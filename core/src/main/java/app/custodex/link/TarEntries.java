@@ -179,9 +179,7 @@ final class TarEntries {
         boolean here = bare.equals(whole)
                 || bare.equals(prefix + "/" + whole)
                 || header.length() == NAME_LENGTH && bare.startsWith(header);
-        return bytes && here
-                ? RawName.shown(name.getBytes(StandardCharsets.ISO_8859_1))
-                : RawName.shown(name);
+        return bytes && here ? RawName.shown(name.getBytes(StandardCharsets.ISO_8859_1)) : RawName.shown(name);
     }
 
     private String text(long content, int field, int length) throws IOException {

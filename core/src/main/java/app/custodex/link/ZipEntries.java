@@ -1,10 +1,10 @@
 package app.custodex.link;
 
 import java.io.IOException;
+import java.nio.ByteBuffer;
 import java.nio.charset.CharacterCodingException;
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
-import java.nio.ByteBuffer;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.FileTime;
@@ -73,7 +73,10 @@ final class ZipEntries {
         }
         try {
             // Many programs write UTF-8 without saying so.
-            return RawName.shown(StandardCharsets.UTF_8.newDecoder().decode(ByteBuffer.wrap(raw)).toString());
+            return RawName.shown(StandardCharsets.UTF_8
+                    .newDecoder()
+                    .decode(ByteBuffer.wrap(raw))
+                    .toString());
         } catch (CharacterCodingException oldName) {
             return RawName.shown(new String(raw, OLD_NAMES));
         }

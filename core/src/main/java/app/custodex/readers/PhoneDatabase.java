@@ -44,10 +44,7 @@ final class PhoneDatabase implements Closeable {
         } catch (SQLException e) {
             place.remove(folder);
             throw new ProblemException(
-                    Problem.failure(
-                            path.text(),
-                            "The phone's database can't be opened",
-                            "Look into an older layer"),
+                    Problem.failure(path.text(), "The phone's database can't be opened", "Look into an older layer"),
                     e);
         } catch (IOException | RuntimeException e) {
             place.remove(folder);

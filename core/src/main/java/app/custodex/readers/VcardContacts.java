@@ -49,8 +49,7 @@ final class VcardContacts {
                     .toList();
             return new Read(contacts, problems);
         } catch (IOException e) {
-            problems.add(Problem.failure(
-                    path.text(), "This contact can't be read", "Check the layer"));
+            problems.add(Problem.failure(path.text(), "This contact can't be read", "Check the layer"));
             return new Read(List.of(), problems);
         }
     }

@@ -23,8 +23,7 @@ public final class CheckLog {
     }
 
     private JsonLog<CheckReport> log(String phoneIdentifier) {
-        return new JsonLog<>(
-                folder.resolve(StorageRoot.hash(phoneIdentifier) + ".jsonl"), disk, CheckReport.class);
+        return new JsonLog<>(folder.resolve(StorageRoot.hash(phoneIdentifier) + ".jsonl"), disk, CheckReport.class);
     }
 
     public void add(String phoneIdentifier, CheckReport report) throws IOException {

@@ -99,7 +99,9 @@ final class DraftJournal {
             return line.sealed().isPresent() && key.isPresent()
                     ? Optional.of(Json.LINE.readValue(
                             new String(
-                                    key.get().decrypt(Base64.getDecoder().decode(line.sealed().get())),
+                                    key.get()
+                                            .decrypt(Base64.getDecoder()
+                                                    .decode(line.sealed().get())),
                                     StandardCharsets.UTF_8),
                             Entry.class))
                     : Optional.empty();

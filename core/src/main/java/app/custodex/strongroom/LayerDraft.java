@@ -235,7 +235,8 @@ public final class LayerDraft implements Closeable {
                 var name = folder + "/" + file.getFileName();
                 boolean known = fresh.containsKey(name)
                         || pack.filter(open -> open.name.equals(name)).isPresent()
-                        || begun.values().stream().anyMatch(entry -> entry.content().equals(name));
+                        || begun.values().stream()
+                                .anyMatch(entry -> entry.content().equals(name));
                 if (known) {
                     contentNumber = Math.max(contentNumber, numberOf(file));
                 } else {
@@ -276,8 +277,8 @@ public final class LayerDraft implements Closeable {
     }
 
     /** Stores an item of at most {@link #PACKED_UP_TO} bytes, unless its content is stored already. */
-    public ManifestItem add(
-            Listed.File file, Kind kind, byte[] bytes, String digest, ManifestItem.Origin origin) throws IOException {
+    public ManifestItem add(Listed.File file, Kind kind, byte[] bytes, String digest, ManifestItem.Origin origin)
+            throws IOException {
         var there = place(digest);
         if (there.isPresent()) {
             var item = ManifestItem.stored(file, kind, bytes.length, digest, there.get(), origin);
@@ -355,8 +356,7 @@ public final class LayerDraft implements Closeable {
 
     /** Waits for the syncing under way, until no more than so many bytes wait for it. */
     private void settle(long allowed) throws IOException {
-        while (!syncing.isEmpty()
-                && syncing.stream().mapToLong(Syncing::bytes).sum() > allowed) {
+        while (!syncing.isEmpty() && syncing.stream().mapToLong(Syncing::bytes).sum() > allowed) {
             try {
                 syncing.removeFirst().done().get();
             } catch (ExecutionException e) {
@@ -482,12 +482,7 @@ public final class LayerDraft implements Closeable {
                 out.sync();
                 kept = true;
                 journal.add(new DraftJournal.Entry(
-                        name,
-                        DraftJournal.State.SAFE,
-                        out.storedSize(),
-                        stored,
-                        List.of(item),
-                        Optional.empty()));
+                        name, DraftJournal.State.SAFE, out.storedSize(), stored, List.of(item), Optional.empty()));
                 fresh.put(name, stored);
                 byDigest.put(digest, place);
             }

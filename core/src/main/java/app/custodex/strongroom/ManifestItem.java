@@ -70,8 +70,7 @@ public record ManifestItem(
      */
     public record Place(String content, long offset) {}
 
-    static ManifestItem stored(
-            Listed.File file, Kind kind, long size, String digest, Place place, Origin origin) {
+    static ManifestItem stored(Listed.File file, Kind kind, long size, String digest, Place place, Origin origin) {
         return new ManifestItem(
                 file.path(),
                 Type.FILE,
@@ -118,12 +117,12 @@ public record ManifestItem(
     }
 
     public static ManifestItem link(Listed.Link link, Kind kind, Problem problem) {
-        return noContent(link.path(), Type.LINK, kind, link.modified(), Optional.of(link.target()), Optional.of(problem));
+        return noContent(
+                link.path(), Type.LINK, kind, link.modified(), Optional.of(link.target()), Optional.of(problem));
     }
 
     public static ManifestItem folder(Listed.Folder folder) {
-        return noContent(
-                folder.path(), Type.FOLDER, Kind.OTHER, folder.modified(), Optional.empty(), Optional.empty());
+        return noContent(folder.path(), Type.FOLDER, Kind.OTHER, folder.modified(), Optional.empty(), Optional.empty());
     }
 
     public static ManifestItem leftOut(Listed.Refused refused) {

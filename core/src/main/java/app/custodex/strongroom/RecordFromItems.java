@@ -24,8 +24,9 @@ final class RecordFromItems {
             if (!item.counts()) {
                 return;
             }
-            boolean fresh =
-                    item.place().filter(place -> place.content().startsWith(own)).isPresent();
+            boolean fresh = item.place()
+                    .filter(place -> place.content().startsWith(own))
+                    .isPresent();
             long bytes = item.saved() ? item.size() : 0;
             totals.merge(
                     item.kind(),
@@ -40,15 +41,6 @@ final class RecordFromItems {
                     KindTotal::plus);
         });
         return new LayerRecord(
-                number,
-                phone,
-                created,
-                Duration.ZERO,
-                List.copyOf(totals.values()),
-                0,
-                List.of(),
-                false,
-                sealed,
-                TOOL);
+                number, phone, created, Duration.ZERO, List.copyOf(totals.values()), 0, List.of(), false, sealed, TOOL);
     }
 }

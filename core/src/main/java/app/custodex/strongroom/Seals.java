@@ -63,7 +63,9 @@ final class Seals {
             return List.of();
         }
         try (var members = Files.list(folder)) {
-            return members.map(member -> String.valueOf(member.getFileName())).sorted().toList();
+            return members.map(member -> String.valueOf(member.getFileName()))
+                    .sorted()
+                    .toList();
         }
     }
 

@@ -84,7 +84,8 @@ final class SecondCopies {
 
     void writeSums(Map<String, String> sums) throws IOException {
         var text = new StringBuilder();
-        sums.forEach((name, digest) -> text.append(digest).append("  ").append(name).append('\n'));
+        sums.forEach(
+                (name, digest) -> text.append(digest).append("  ").append(name).append('\n'));
         disk.replace(folder.resolve(SUMS), text.toString().getBytes(StandardCharsets.US_ASCII));
     }
 

@@ -150,8 +150,8 @@ final class StackFrame {
     /** What is known of a layer whose record can't be read. */
     private LayerRecord unknown(Inventory inventory, int number) {
         var identifier = inventory.id().replace(Strongroom.OBJECT_ID, "");
-        var phone = new PhoneIdentity(
-                identifier, identifier, Family.FOLDER, "", "", "", "", "", ZoneId.of("UTC"), 0, 0);
+        var phone =
+                new PhoneIdentity(identifier, identifier, Family.FOLDER, "", "", "", "", "", ZoneId.of("UTC"), 0, 0);
         return new LayerRecord(
                 number,
                 phone,
@@ -222,11 +222,7 @@ final class StackFrame {
     }
 
     private void lookAtKey(List<Finding> findings) throws IOException {
-        lookAtCopied(
-                stack.seals().keyFile(stack.name()),
-                Seals.KEY,
-                "The file with this stack's sealed key",
-                findings);
+        lookAtCopied(stack.seals().keyFile(stack.name()), Seals.KEY, "The file with this stack's sealed key", findings);
     }
 
     /** A file whose second copy is the same, byte for byte. */
@@ -371,8 +367,7 @@ final class StackFrame {
     }
 
     private void lookForStrays(Inventory inventory, List<Finding> findings) throws IOException {
-        var expected = new TreeSet<String>(
-                List.of(ObjectFolder.DECLARATION, Inventory.NAME, Inventory.SIDECAR));
+        var expected = new TreeSet<String>(List.of(ObjectFolder.DECLARATION, Inventory.NAME, Inventory.SIDECAR));
         for (int number = 1; number <= inventory.headNumber(); number++) {
             expected.add("v" + number + "/" + Inventory.NAME);
             expected.add("v" + number + "/" + Inventory.SIDECAR);

@@ -136,8 +136,8 @@ public final class Strongroom {
             throw away(root);
         }
         var found = StrongroomIdentity.read(root);
-        var identity = found.or(() -> remembered.id().map(StrongroomIdentity::of))
-                .orElseGet(StrongroomIdentity::make);
+        var identity =
+                found.or(() -> remembered.id().map(StrongroomIdentity::of)).orElseGet(StrongroomIdentity::make);
         if (remembered.id().isPresent() && !remembered.id().get().equals(identity.id())) {
             throw new ProblemException(Problem.failure(
                     root.toString(),
@@ -146,7 +146,8 @@ public final class Strongroom {
         }
         var strongroom = new Strongroom(root, disk, identity, remembered.stacks());
         try {
-            if (StrongroomIdentity.readFile(root.resolve(StrongroomIdentity.FILE)).isEmpty()
+            if (StrongroomIdentity.readFile(root.resolve(StrongroomIdentity.FILE))
+                            .isEmpty()
                     || !Files.exists(root.resolve(SecondCopies.FOLDER).resolve(StrongroomIdentity.FILE))) {
                 identity.write(root, disk);
             }
@@ -180,8 +181,8 @@ public final class Strongroom {
         try {
             var lease = FileLease.shared(root.resolve(WORK).resolve(LEASE));
             if (lease.isEmpty()) {
-                throw new ProblemException(Problem.failure(
-                        root.toString(), "The strongroom is being moved", "Wait until it has arrived"));
+                throw new ProblemException(
+                        Problem.failure(root.toString(), "The strongroom is being moved", "Wait until it has arrived"));
             }
             return lease.get();
         } catch (FileSystemException e) {
@@ -270,8 +271,9 @@ public final class Strongroom {
                 hold(stack, phones, problems);
             }
             problems.addAll(vanished(names));
-            phones.sort(Comparator.comparing((StoredPhone phone) -> phone.newest().begun())
-                    .reversed());
+            phones.sort(
+                    Comparator.comparing((StoredPhone phone) -> phone.newest().begun())
+                            .reversed());
             return new Holdings(phones, problems);
         }
     }
@@ -431,7 +433,8 @@ public final class Strongroom {
     }
 
     private static boolean isOneOf(Stack stack, Set<String> phones) {
-        return phones.stream().anyMatch(phone -> StorageRoot.hash(OBJECT_ID + phone).equals(stack.name()));
+        return phones.stream()
+                .anyMatch(phone -> StorageRoot.hash(OBJECT_ID + phone).equals(stack.name()));
     }
 
     /**

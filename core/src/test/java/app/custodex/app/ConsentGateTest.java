@@ -64,7 +64,8 @@ class ConsentGateTest {
 
     private static Docket.Form form(boolean consent) {
         var given = new Docket.Consent(Instant.parse("2026-01-01T00:00:00Z"), "a copy");
-        return new Docket.Form("Fenna Rook", "", "wants a copy", consent ? Optional.of(given) : Optional.empty(), Optional.empty());
+        return new Docket.Form(
+                "Fenna Rook", "", "wants a copy", consent ? Optional.of(given) : Optional.empty(), Optional.empty());
     }
 
     private static BackupRequest request() {
@@ -83,7 +84,10 @@ class ConsentGateTest {
             var docket = custodex.dockets().open(form(false), ADDRESS);
             var mandate = Mandate.ofDocket(docket.number());
             isRefused("may be copied", () -> custodex.backUp(bay, mandate, request(), false));
-            isRefused("may be read", () -> custodex.preview(bay, mandate, phone.state().keySet().iterator().next(), 10));
+            isRefused(
+                    "may be read",
+                    () -> custodex.preview(
+                            bay, mandate, phone.state().keySet().iterator().next(), 10));
             isRefused("no such docket", () -> custodex.backUp(bay, Mandate.ofDocket(77), request(), false));
             assertEquals(0, custodex.strongroom().holdings().phones().size());
 
@@ -113,16 +117,18 @@ class ConsentGateTest {
             var docket = custodex.dockets().open(form(true), ADDRESS);
             custodex.dockets().change(docket.number(), d -> d.withPhone(new FakePhone("PB-ANOTHER").identity()));
             isRefused(
-                    "another phone",
-                    () -> custodex.backUp(bay(), Mandate.ofDocket(docket.number()), request(), false));
+                    "another phone", () -> custodex.backUp(bay(), Mandate.ofDocket(docket.number()), request(), false));
             isRefused("No docket says", () -> custodex.gate().mandateFor(phone.identity()));
             custodex.declareOwn(phone.identity());
             assertEquals(Mandate.ofShop(), custodex.gate().mandateFor(phone.identity()));
         }
         try (var again = open()) {
             assertEquals(Mandate.ofShop(), again.gate().mandateFor(phone.identity()), "it is remembered");
-            var own = again.dockets().open(new Docket.Form("the shop", "", "a test", Optional.empty(), Optional.empty(), true), ADDRESS);
-            again.backUp(bay(), Mandate.ofDocket(own.number()), request(), false).outcome().get(30, TimeUnit.SECONDS);
+            var own = again.dockets()
+                    .open(new Docket.Form("the shop", "", "a test", Optional.empty(), Optional.empty(), true), ADDRESS);
+            again.backUp(bay(), Mandate.ofDocket(own.number()), request(), false)
+                    .outcome()
+                    .get(30, TimeUnit.SECONDS);
             assertEquals(1, again.strongroom().holdings().phones().size());
         }
     }
@@ -141,7 +147,9 @@ class ConsentGateTest {
         assertEquals(List.of(1), now.layers());
 
         var jobs = new ArrayList<Callable<Integer>>();
-        IntStream.range(0, 30).forEach(n -> jobs.add(() -> (n % 2 == 0 ? here : there).open(form(false), ADDRESS).number()));
+        IntStream.range(0, 30)
+                .forEach(n -> jobs.add(() ->
+                        (n % 2 == 0 ? here : there).open(form(false), ADDRESS).number()));
         var numbers = new HashSet<Integer>();
         try (var threads = Executors.newFixedThreadPool(6)) {
             for (var number : threads.invokeAll(jobs)) {
@@ -189,7 +197,9 @@ class ConsentGateTest {
         new RealDisk().delete(drive.resolve("objects"));
         try (var custodex = open()) {
             assertTrue(custodex.strongroom().sealed("PB-GATE"), "it is remembered in the home");
-            var outcome = custodex.backUp(bay(), Mandate.ofShop(), request(), false).outcome().get(30, TimeUnit.SECONDS);
+            var outcome = custodex.backUp(bay(), Mandate.ofShop(), request(), false)
+                    .outcome()
+                    .get(30, TimeUnit.SECONDS);
             assertTrue(outcome instanceof BackupJob.Outcome.Failed, outcome.toString());
             assertFalse(custodex.strongroom().holdings().problems().isEmpty());
         }
@@ -251,7 +261,9 @@ class ConsentGateTest {
             try (var custodex = open()) {
                 custodex.seal(identity, new Passphrase("four unrelated words, honest".toCharArray()));
                 custodex.dockets().open(form(true), ADDRESS);
-                custodex.backUp(bay(), Mandate.ofShop(), request(), false).outcome().get(60, TimeUnit.SECONDS);
+                custodex.backUp(bay(), Mandate.ofShop(), request(), false)
+                        .outcome()
+                        .get(60, TimeUnit.SECONDS);
             }
             Locale.setDefault(Locale.UK);
             try (var custodex = open()) {
@@ -260,7 +272,9 @@ class ConsentGateTest {
                 assertEquals("0001", custodex.dockets().all().getFirst().label());
             }
             try (var all = Files.walk(folder)) {
-                assertTrue(all.allMatch(p -> p.toString().chars().allMatch(c -> c < 0x600)), "no digits of another script");
+                assertTrue(
+                        all.allMatch(p -> p.toString().chars().allMatch(c -> c < 0x600)),
+                        "no digits of another script");
             }
         } finally {
             Locale.setDefault(before);

@@ -159,7 +159,8 @@ class HomeTest {
             var run = custodex.runs().of(docket.number()).getFirst();
             assertEquals(Optional.of(1), run.layer());
             assertEquals(Optional.of(true), run.sound());
-            var none = assertThrows(ProblemException.class, () -> custodex.contacts(Mandate.ofShop(), "PB-APP", 2, Locale.UK));
+            var none = assertThrows(
+                    ProblemException.class, () -> custodex.contacts(Mandate.ofShop(), "PB-APP", 2, Locale.UK));
             assertTrue(none.problem().what().contains("no layer 2"));
         }
     }

@@ -83,7 +83,8 @@ class ShopTest {
             for (int cut = 1; ; cut++) {
                 var faulty = FaultyDisk.cutAt(cut);
                 try {
-                    new StrongroomMove(Strongroom.open(from, disk), to, faulty).run(n -> {}, new CancelToken(), place -> {});
+                    new StrongroomMove(Strongroom.open(from, disk), to, faulty)
+                            .run(n -> {}, new CancelToken(), place -> {});
                 } catch (FaultyDisk.PowerCut e) {
                     assertHolds(
                             Strongroom.make(StrongroomFinder.isStrongroom(from) ? from : to, disk),

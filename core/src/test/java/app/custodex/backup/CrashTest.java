@@ -15,14 +15,14 @@ import app.custodex.strongroom.OcflReferee;
 import app.custodex.strongroom.Strongroom;
 import java.io.IOException;
 import java.nio.ByteBuffer;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.charset.StandardCharsets;
 import java.util.List;
-import java.util.TreeSet;
 import java.util.Map;
 import java.util.Random;
 import java.util.TreeMap;
+import java.util.TreeSet;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -148,7 +148,9 @@ class CrashTest {
                             ? "no name"
                             : bytes.indexOf('\0') >= 0
                                     ? "zeros"
-                                    : bytes.isEmpty() ? "nothing" : bytes.length() < whole ? "a part" : "all and a part");
+                                    : bytes.isEmpty()
+                                            ? "nothing"
+                                            : bytes.length() < whole ? "a part" : "all and a part");
         }
         assertEquals(new TreeSet<>(List.of("a part", "all and a part", "no name", "nothing", "zeros")), seen);
     }

@@ -172,7 +172,8 @@ class ItemReaderTest {
         when(link.status()).thenReturn(new FakePhone("somebody else's").status());
 
         assertThrows(
-                LinkException.Lost.class, () -> reader(Duration.ofMillis(700)).stream(file(), 0, (b, n) -> {}, n -> {}));
+                LinkException.Lost.class,
+                () -> reader(Duration.ofMillis(700)).stream(file(), 0, (b, n) -> {}, n -> {}));
 
         assertTrue(waits.getFirst().orElseThrow().advice().contains("cable"));
         assertTrue(waits.getLast().isEmpty(), "nobody waits any more");

@@ -116,7 +116,13 @@ class LayersInDepthTest {
         phone.put("Pictures/three.jpg", bytes("three!"));
         phone.put("Music/song.mp3", bytes("la la la"));
 
-        var survey = Survey.of(phone, Strongroom.make(root, disk), false, app.custodex.link.Limits.USUAL, Clock.systemUTC(), new CancelToken());
+        var survey = Survey.of(
+                phone,
+                Strongroom.make(root, disk),
+                false,
+                app.custodex.link.Limits.USUAL,
+                Clock.systemUTC(),
+                new CancelToken());
 
         var photos = survey.amounts(Selection.EVERYTHING).get(Kind.PHOTOS);
         assertEquals(new Survey.Amount(3, 12, 1, 6), photos);
@@ -303,7 +309,9 @@ class LayersInDepthTest {
 
         var result = run(request -> request);
 
-        assertTrue(result.problems().getFirst().what().contains("mended"), result.problems().toString());
+        assertTrue(
+                result.problems().getFirst().what().contains("mended"),
+                result.problems().toString());
         assertEquals(0, result.layer().freshItems(), "nothing had to be copied anew");
         assertTrue(check(1).sound());
         assertHolds(Strongroom.make(root, disk), phone, 1, phone.state());

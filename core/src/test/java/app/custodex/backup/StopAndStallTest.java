@@ -89,8 +89,10 @@ class StopAndStallTest {
             cancel.cancel();
             assertTimeoutPreemptively(
                     Duration.ofSeconds(10),
-                    () -> assertTrue(assertThrows(java.util.concurrent.ExecutionException.class, ended::get).getCause()
-                            instanceof CancellationException));
+                    () -> assertTrue(
+                            assertThrows(java.util.concurrent.ExecutionException.class, ended::get)
+                                            .getCause()
+                                    instanceof CancellationException));
         }
     }
 
@@ -146,7 +148,9 @@ class StopAndStallTest {
         };
         var result = backup(phone, request()).run();
         assertTrue(
-                result.problems().stream().anyMatch(p -> p.what().contains("folders deep") && p.advice().contains(Limits.ADVICE)),
+                result.problems().stream()
+                        .anyMatch(p ->
+                                p.what().contains("folders deep") && p.advice().contains(Limits.ADVICE)),
                 result.problems().toString());
         assertEquals(1, result.layer().missed());
         var beyond = new BackupRun(
@@ -224,7 +228,8 @@ class StopAndStallTest {
             var trouble = new LinkException.Lost("the phone", null);
             assertThrows(LinkException.Lost.class, () -> gate.awaitPhone(trouble));
         }
-        assertTrue(Duration.between(Instant.parse("2026-01-01T00:00:00Z"), now[0]).compareTo(Duration.ofHours(3)) < 0);
+        assertTrue(
+                Duration.between(Instant.parse("2026-01-01T00:00:00Z"), now[0]).compareTo(Duration.ofHours(3)) < 0);
     }
 
     /** A sign-in page, an error message, or a copy that was cut on the way, in place of the file that is listed. */
@@ -245,7 +250,11 @@ class StopAndStallTest {
         var result = backup(phone, request()).run();
         assertEquals(3, result.layer().missed(), result.problems().toString());
         assertTrue(result.problems().stream().allMatch(p -> p.what().contains("not the file that is listed")));
-        assertHolds(Strongroom.open(root, new RealDisk()), phone, 1, Map.of(new PhonePath("good"), FakePhone.bytes("good")));
+        assertHolds(
+                Strongroom.open(root, new RealDisk()),
+                phone,
+                1,
+                Map.of(new PhonePath("good"), FakePhone.bytes("good")));
     }
 
     @Test
@@ -272,7 +281,9 @@ class StopAndStallTest {
         phone.put("good", FakePhone.bytes("good"));
         var result = backup(phone, request()).run();
         assertEquals(2, result.layer().missed());
-        assertFalse(result.problems().toString().contains("Exception"), result.problems().toString());
+        assertFalse(
+                result.problems().toString().contains("Exception"),
+                result.problems().toString());
         assertFalse(result.problems().toString().contains("out of bounds"));
     }
 
@@ -292,7 +303,8 @@ class StopAndStallTest {
     private static String sha256(String text) {
         try {
             return java.util.HexFormat.of()
-                    .formatHex(java.security.MessageDigest.getInstance("SHA-256").digest(FakePhone.bytes(text)));
+                    .formatHex(
+                            java.security.MessageDigest.getInstance("SHA-256").digest(FakePhone.bytes(text)));
         } catch (java.security.NoSuchAlgorithmException e) {
             throw new AssertionError(e);
         }
@@ -302,8 +314,17 @@ class StopAndStallTest {
     void emptyFoldersLinksAndWhatHasNoContentAreKeptWithTheirTimes() throws Exception {
         var tree = Files.createDirectories(root.resolve("tree/empty/inner"));
         Files.createSymbolicLink(root.resolve("tree/link"), Path.of("elsewhere"));
-        new ProcessBuilder("touch", "-h", "-d", "2020-02-02T02:02:02Z", root.resolve("tree/link").toString()).start().waitFor();
-        new ProcessBuilder("mkfifo", root.resolve("tree/pipe").toString()).start().waitFor();
+        new ProcessBuilder(
+                        "touch",
+                        "-h",
+                        "-d",
+                        "2020-02-02T02:02:02Z",
+                        root.resolve("tree/link").toString())
+                .start()
+                .waitFor();
+        new ProcessBuilder("mkfifo", root.resolve("tree/pipe").toString())
+                .start()
+                .waitFor();
         var time = Instant.parse("2021-01-01T00:00:00Z");
         Files.setLastModifiedTime(tree, FileTime.from(time));
         var strongroom = Strongroom.make(root.resolve("strongroom"), new RealDisk());
@@ -316,12 +337,24 @@ class StopAndStallTest {
         try (var layer = strongroom.layer("FOLDER-1", 1).orElseThrow()) {
             layer.forEach(item -> items.put(item.path().text(), item));
         }
-        assertEquals(ManifestItem.Type.FOLDER, Objects.requireNonNull(items.get("empty/inner")).type());
+        assertEquals(
+                ManifestItem.Type.FOLDER,
+                Objects.requireNonNull(items.get("empty/inner")).type());
         assertEquals(time, Objects.requireNonNull(items.get("empty/inner")).modified());
-        assertEquals(ManifestItem.Type.LINK, Objects.requireNonNull(items.get("link")).type());
-        assertEquals(Instant.parse("2020-02-02T02:02:02Z"), Objects.requireNonNull(items.get("link")).modified());
-        assertEquals(ManifestItem.Type.LEFT_OUT, Objects.requireNonNull(items.get("pipe")).type());
-        assertTrue(Objects.requireNonNull(items.get("pipe")).problem().orElseThrow().what().contains("named pipe"));
+        assertEquals(
+                ManifestItem.Type.LINK,
+                Objects.requireNonNull(items.get("link")).type());
+        assertEquals(
+                Instant.parse("2020-02-02T02:02:02Z"),
+                Objects.requireNonNull(items.get("link")).modified());
+        assertEquals(
+                ManifestItem.Type.LEFT_OUT,
+                Objects.requireNonNull(items.get("pipe")).type());
+        assertTrue(Objects.requireNonNull(items.get("pipe"))
+                .problem()
+                .orElseThrow()
+                .what()
+                .contains("named pipe"));
     }
 
     @Test
@@ -364,7 +397,8 @@ class StopAndStallTest {
                                 return Optional.<String>empty();
                             }
                         })
-                        .filter(target -> target.filter(t -> t.contains(root.toString()) && t.contains("pack-")).isPresent())
+                        .filter(target -> target.filter(t -> t.contains(root.toString()) && t.contains("pack-"))
+                                .isPresent())
                         .count();
                 assertTrue(packs > 0 && packs <= 8, packs + " packs are open");
             }

@@ -100,8 +100,9 @@ class FileLeaseTest {
         Files.setPosixFilePermissions(own, PosixFilePermissions.fromString("rwxrwxrwx"));
         assertIsAnother(shared, own);
         Files.delete(own);
-        var trap = Files.createDirectory(folder.resolve("trap"), PosixFilePermissions.asFileAttribute(
-                PosixFilePermissions.fromString("rwx------")));
+        var trap = Files.createDirectory(
+                folder.resolve("trap"),
+                PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rwx------")));
         Files.createSymbolicLink(own, trap);
         assertIsAnother(shared, own);
     }

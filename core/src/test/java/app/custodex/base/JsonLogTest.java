@@ -85,7 +85,8 @@ class JsonLogTest {
     @Test
     void whatIsNoTextAtAllCostsItsOwnLine() throws IOException {
         log().append(entry(1));
-        Files.write(file(), new byte[] {(byte) 0xff, (byte) 0xfe, 0, '\n', '{', '}', '[', '\n'}, StandardOpenOption.APPEND);
+        Files.write(
+                file(), new byte[] {(byte) 0xff, (byte) 0xfe, 0, '\n', '{', '}', '[', '\n'}, StandardOpenOption.APPEND);
         log().append(entry(2));
         assertEquals(List.of(1, 2), numbers());
         assertEquals(List.of(2, 3), log().read().damaged());
@@ -96,10 +97,11 @@ class JsonLogTest {
     @Fault(Of.TWO_PROGRAMS)
     void severalAppendAtOnceAndNothingIsLost() throws Exception {
         var jobs = new ArrayList<Callable<Boolean>>();
-        IntStream.range(0, 60).forEach(n -> jobs.add(() -> {
-            log().append(entry(n));
-            return true;
-        }));
+        IntStream.range(0, 60)
+                .forEach(n -> jobs.add(() -> {
+                    log().append(entry(n));
+                    return true;
+                }));
         try (var threads = Executors.newFixedThreadPool(6)) {
             for (var done : threads.invokeAll(jobs)) {
                 assertTrue(done.get());

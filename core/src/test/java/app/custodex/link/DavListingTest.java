@@ -46,8 +46,10 @@ class DavListingTest {
               </D:response>
             </D:multistatus>""";
 
-    private static List<Listed> read(String xml, String base, PhonePath folder) throws XMLStreamException, LinkException {
-        return DavListing.read(new ByteArrayInputStream(xml.getBytes(StandardCharsets.UTF_8)), base, folder, Limits.USUAL);
+    private static List<Listed> read(String xml, String base, PhonePath folder)
+            throws XMLStreamException, LinkException {
+        return DavListing.read(
+                new ByteArrayInputStream(xml.getBytes(StandardCharsets.UTF_8)), base, folder, Limits.USUAL);
     }
 
     private static String answer(String href, String more) {

@@ -61,17 +61,19 @@ class HostileSourcesTest {
     private static void collect(PhoneLink link, PhonePath folder, TreeMap<String, String> found) throws IOException {
         for (var listed : link.list(folder)) {
             switch (listed) {
-                case Listed.File file -> found.put(
-                        file.path().text(), new String(read(link, file.path()), StandardCharsets.UTF_8));
+                case Listed.File file ->
+                    found.put(file.path().text(), new String(read(link, file.path()), StandardCharsets.UTF_8));
                 case Listed.Folder inner -> {
                     found.put(inner.path().text(), "folder");
                     collect(link, inner.path(), found);
                 }
                 case Listed.Link to -> found.put(to.path().text(), "-> " + to.target());
-                case Listed.Refused refused -> found.put(
-                        refused.path().text() + " refused", refused.problem().what());
-                case Listed.Closed closed -> found.put(
-                        closed.path().text() + " closed", closed.problem().what());
+                case Listed.Refused refused ->
+                    found.put(
+                            refused.path().text() + " refused",
+                            refused.problem().what());
+                case Listed.Closed closed ->
+                    found.put(closed.path().text() + " closed", closed.problem().what());
             }
         }
     }
@@ -162,8 +164,9 @@ class HostileSourcesTest {
 
     @Test
     void twoEntriesOfOneNameAreTwoItemsAndThatIsSaid() throws Exception {
-        shell("python3 - <<'E'\nimport zipfile,warnings\nwarnings.simplefilter('ignore')\n"
-                + "z=zipfile.ZipFile('twice.zip','w')\nz.writestr('a','first')\nz.writestr('a','second')\nz.close()\nE");
+        shell(
+                "python3 - <<'E'\nimport zipfile,warnings\nwarnings.simplefilter('ignore')\n"
+                        + "z=zipfile.ZipFile('twice.zip','w')\nz.writestr('a','first')\nz.writestr('a','second')\nz.close()\nE");
         try (var link = new ArchiveLink("Z", "Zip", folder.resolve("twice.zip"))) {
             var files = all(link);
             assertEquals("second", files.getOrDefault("a", ""));
@@ -174,8 +177,9 @@ class HostileSourcesTest {
 
     @Test
     void sparseMembersHardLinksAndDevicesOfATarArchiveAreWhatTheyAre() throws Exception {
-        shell("mkdir t && cd t && truncate -s 1000000 sparse && printf end >> sparse && printf same > one && ln one two"
-                + " && mkfifo pipe && mknod device c 1 3 && for f in gnu pax; do tar --format=$f -Scf ../$f.tar *; done");
+        shell(
+                "mkdir t && cd t && truncate -s 1000000 sparse && printf end >> sparse && printf same > one && ln one two"
+                        + " && mkfifo pipe && mknod device c 1 3 && for f in gnu pax; do tar --format=$f -Scf ../$f.tar *; done");
         for (var format : List.of("gnu", "pax")) {
             try (var link = new ArchiveLink("A", "Archive", folder.resolve(format + ".tar"))) {
                 assertArrayEquals(
@@ -278,7 +282,10 @@ class HostileSourcesTest {
         var hostile = "\u001b[31mred\u0007\r\nnext\u202eright\u009b0m\ud800";
         var problem = app.custodex.base.Problem.failure(hostile, "what " + hostile, hostile);
         for (var text : List.of(problem.subject(), problem.what(), problem.advice(), problem.sentence())) {
-            assertFalse(text.chars().anyMatch(c -> Character.isISOControl(c) || c == 0x202e || Character.isSurrogate((char) c)), text);
+            assertFalse(
+                    text.chars()
+                            .anyMatch(c -> Character.isISOControl(c) || c == 0x202e || Character.isSurrogate((char) c)),
+                    text);
         }
         assertEquals("Ω 海 😀", app.custodex.base.VisibleText.oneLine("Ω 海 😀"));
     }
@@ -297,7 +304,8 @@ class HostileSourcesTest {
     @Test
     void pathsThatAreNoneAreShownAsWhatTheyAre() {
         var shown = new ArrayList<String>();
-        Stream.of("../../etc", "/abs", "", "a//b/./c", "nul\0").forEach(text -> shown.add(PhonePath.nearest(text).text()));
+        Stream.of("../../etc", "/abs", "", "a//b/./c", "nul\0")
+                .forEach(text -> shown.add(PhonePath.nearest(text).text()));
         assertEquals(List.of("\\x2E\\x2E/\\x2E\\x2E/etc", "abs", "\\x2F", "a/b/c", "nul\\x00"), shown);
     }
 }

@@ -125,7 +125,8 @@ class PlainSourcesTest {
         }
         try (var link = new ArchiveLink("ARCHIVE-2", "Old", file)) {
             var root = link.list(PhonePath.ROOT);
-            assertEquals(List.of("file double (2)", "folder double", "link pointer to ../secret", "refused"), names(root));
+            assertEquals(
+                    List.of("file double (2)", "folder double", "link pointer to ../secret", "refused"), names(root));
             assertInstanceOf(
                     Listed.File.class, link.list(new PhonePath("double")).getFirst());
             assertEquals("folder", new String(read(link, "double/inside", 5), StandardCharsets.UTF_8));

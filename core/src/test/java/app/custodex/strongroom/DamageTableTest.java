@@ -184,15 +184,12 @@ class DamageTableTest {
                 var root = copy(++trials);
                 damage.to(root.resolve(file.toString()), random);
                 // That a layer was ever checked opens nothing; without it, it is checked again.
-                boolean harmless = file.startsWith("checks")
-                        && damage != Damage.FLIP;
+                boolean harmless = file.startsWith("checks") && damage != Damage.FLIP;
 
                 var strongroom = open(root); // opening mends, too: what it mended need not be found
                 var before = check(strongroom);
                 boolean mendedAtOpening = isAsItWas(root, file);
-                assertTrue(
-                        harmless || mendedAtOpening || !before.allSound(),
-                        what + " was not found");
+                assertTrue(harmless || mendedAtOpening || !before.allSound(), what + " was not found");
                 nothingGoesSilently(before, what);
                 othersAreUntouched(before, owner(file), what);
 
@@ -294,12 +291,14 @@ class DamageTableTest {
         Files.writeString(object.resolve("v2/inventory.json"), "{ torn");
         var strongroom = open(root);
         assertEquals(2, strongroom.newestLayer("PB-PLAIN"));
-        assertEquals(2, strongroom.holdings().phones().stream()
-                .filter(phone -> phone.identity().identifier().equals("PB-PLAIN"))
-                .findFirst()
-                .orElseThrow()
-                .layers()
-                .size());
+        assertEquals(
+                2,
+                strongroom.holdings().phones().stream()
+                        .filter(phone -> phone.identity().identifier().equals("PB-PLAIN"))
+                        .findFirst()
+                        .orElseThrow()
+                        .layers()
+                        .size());
         strongroom.mend();
         assertTrue(check(open(root)).allSound());
         OcflReferee.assertValid(root);
@@ -345,7 +344,8 @@ class DamageTableTest {
             assertTrue(
                     mendedAtOpening
                             || result.problems().stream()
-                                    .anyMatch(p -> p.what().contains(hit.getValue()) && p.what().contains("mended")),
+                                    .anyMatch(p -> p.what().contains(hit.getValue())
+                                            && p.what().contains("mended")),
                     hit.getKey() + ": " + result.problems());
             OcflReferee.assertValid(root);
         }

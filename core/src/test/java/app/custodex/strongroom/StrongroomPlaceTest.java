@@ -111,7 +111,8 @@ class StrongroomPlaceTest {
             disk.delete(root().resolve(gone));
             var opened = Strongroom.open(root(), disk, known);
             assertTrue(opened.sealed("PB-PLACE"), gone);
-            var refused = assertThrows(ProblemException.class, () -> run(phone, opened).run(), gone);
+            var refused = assertThrows(
+                    ProblemException.class, () -> run(phone, opened).run(), gone);
             assertTrue(refused.problem().what().contains("sealed"), refused.getMessage());
         }
         assertFalse(Strongroom.open(root(), disk, known).holdings().problems().isEmpty());
@@ -130,7 +131,8 @@ class StrongroomPlaceTest {
         var move = new StrongroomMove(strongroom, folder.resolve("elsewhere"), disk);
         var held = Map.<String, Closeable>of(
                 "a copy that runs", strongroom.draft(phone.identity()),
-                "a layer that is read or checked", strongroom.layer("PB-PLACE", 1).orElseThrow());
+                "a layer that is read or checked",
+                        strongroom.layer("PB-PLACE", 1).orElseThrow());
         for (var use : held.entrySet()) {
             var refused = assertThrows(
                     ProblemException.class, () -> move.run(n -> {}, new CancelToken(), place -> {}), use.getKey());
@@ -142,7 +144,8 @@ class StrongroomPlaceTest {
         assertTrue(Files.exists(root()));
         try (var alone = strongroom.alone()) {
             for (var use : uses().entrySet()) {
-                var refused = assertThrows(ProblemException.class, () -> use.getValue().of(strongroom), use.getKey());
+                var refused = assertThrows(
+                        ProblemException.class, () -> use.getValue().of(strongroom), use.getKey());
                 assertTrue(refused.problem().what().contains("being moved"), use.getKey() + refused.getMessage());
             }
         }
@@ -154,7 +157,11 @@ class StrongroomPlaceTest {
             }
         }
         move.run(n -> {}, new CancelToken(), place -> {});
-        assertHolds(Strongroom.open(folder.resolve("elsewhere"), disk), phone, 1, Map.of(path("a"), FakePhone.bytes("first")));
+        assertHolds(
+                Strongroom.open(folder.resolve("elsewhere"), disk),
+                phone,
+                1,
+                Map.of(path("a"), FakePhone.bytes("first")));
     }
 
     private static app.custodex.link.PhonePath path(String text) {
@@ -171,7 +178,9 @@ class StrongroomPlaceTest {
             Files.writeString(arriving.resolve("objects/abc/old"), "of a layer that is not there any more");
             new StrongroomMove(strongroom, other.resolve("new"), disk).run(n -> {}, new CancelToken(), place -> {});
             assertFalse(Files.exists(other.resolve("new/objects/abc/old")));
-            assertEquals(List.of(), Strongroom.open(other.resolve("new"), disk).holdings().problems());
+            assertEquals(
+                    List.of(),
+                    Strongroom.open(other.resolve("new"), disk).holdings().problems());
         } finally {
             disk.delete(other);
         }
