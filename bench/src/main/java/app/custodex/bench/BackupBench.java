@@ -110,6 +110,7 @@ public final class BackupBench {
 
     private static double backUp(Home home, Way way, boolean check) throws Exception {
         new RealDisk().delete(home.strongroom());
+        Custodex.choose(home, home.strongroom());
         try (var custodex = Custodex.open(home, Clock.systemUTC())) {
             var bay = custodex.bays().all().stream()
                     .filter(b -> b.source().type().name().equals(way == Way.PHONE ? "PHONE" : "FOLDER"))
