@@ -411,7 +411,7 @@ public final class BackupRun {
             for (var below : strongroom.mend(phone)) {
                 strongroom.layer(phone.identifier(), below).ifPresent(layers::add);
             }
-            var check = new LayerCheck(layers, clock);
+            var check = LayerCheck.ofStoredBytes(layers, clock);
             meter.checking(check.size());
             var reports = check.run(meter::bytes, cancel);
             for (var report : reports) {

@@ -34,12 +34,26 @@ public final class LayerCheck {
     private static final int AT_ONCE = 2;
 
     private final List<StoredLayer> layers;
+    private final boolean decrypt;
     private final Clock clock;
 
     /** @param layers of one phone; the caller closes them when the check is done */
     public LayerCheck(List<StoredLayer> layers, Clock clock) {
+        this(layers, true, clock);
+    }
+
+    private LayerCheck(List<StoredLayer> layers, boolean decrypt, Clock clock) {
         this.layers = List.copyOf(layers);
+        this.decrypt = decrypt;
         this.clock = clock;
+    }
+
+    /**
+     * The same, of layers whose stored bytes were digested as they were sealed: that they are still these bytes says that their
+     * content is what was sealed, so it is not decrypted as a whole.
+     */
+    public static LayerCheck ofStoredBytes(List<StoredLayer> layers, Clock clock) {
+        return new LayerCheck(layers, false, clock);
     }
 
     /** Bytes that {@link #run} will read. */
@@ -52,7 +66,7 @@ public final class LayerCheck {
     }
 
     private boolean decrypts() {
-        return layers.stream().anyMatch(layer -> layer.key().isPresent());
+        return decrypt && layers.stream().anyMatch(layer -> layer.key().isPresent());
     }
 
     /** The stored files of all layers, with the digests that they should have. */
@@ -163,7 +177,7 @@ public final class LayerCheck {
             } catch (IOException unreadable) {
                 continue; // its stored file is damaged, and that is told
             }
-            if (layer.key().isEmpty()) {
+            if (!decrypts()) {
                 byContent.keySet().removeIf(content -> !isDamaged(layer, content, damaged));
             }
             forEach(byContent.values(), cancel, items -> {
@@ -172,7 +186,7 @@ public final class LayerCheck {
                     if (!layer.whole(item)) {
                         item.place().ifPresent(torn::add);
                     }
-                    progress.accept(layer.key().isPresent() ? item.size() : 0);
+                    progress.accept(decrypts() ? item.size() : 0);
                 }
             });
         }
@@ -216,7 +230,7 @@ public final class LayerCheck {
                 bytes,
                 List.copyOf(damage.values()),
                 hit,
-                layer.key().isPresent());
+                decrypts() && layer.key().isPresent());
     }
 
     private static Problem damage(String content, String what) {

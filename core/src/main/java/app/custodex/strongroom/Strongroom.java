@@ -23,7 +23,6 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
-import java.util.function.Predicate;
 import java.util.stream.Collectors;
 
 /**
@@ -39,14 +38,6 @@ public final class Strongroom {
     static final String OBJECT_ID = "urn:custodex:phone:";
     static final String WORK = "work";
     static final String LEASE = "strongroom.lock";
-    private static final Set<String> OWN = Set.of(
-            StorageRoot.FOLDER,
-            Seals.FOLDER,
-            SecondCopies.FOLDER,
-            "checks",
-            "catalogue",
-            WORK,
-            StrongroomIdentity.FILE);
 
     private final Path root;
     private final Disk disk;
@@ -55,6 +46,7 @@ public final class Strongroom {
     private final StorageRoot storage;
     private final CheckLog checks;
     private final Seals seals;
+    private final Examiner examiner;
 
     private Strongroom(Path root, Disk disk, StrongroomIdentity identity, Map<String, Boolean> remembered) {
         this.root = root;
@@ -64,6 +56,7 @@ public final class Strongroom {
         this.storage = new StorageRoot(root.resolve(StorageRoot.FOLDER), disk);
         this.checks = new CheckLog(root.resolve("checks"), disk);
         this.seals = new Seals(root.resolve(Seals.FOLDER), disk);
+        this.examiner = new Examiner(root, disk, identity, remembered.keySet(), storage, seals, checks);
     }
 
     /**
@@ -263,57 +256,18 @@ public final class Strongroom {
     public Holdings holdings() throws IOException {
         try (var lease = lease()) {
             var phones = new ArrayList<StoredPhone>();
-            var problems = new ArrayList<Problem>(ownProblems());
+            var problems = new ArrayList<Problem>(examiner.ownProblems());
             var names = new TreeSet<String>();
             for (var folder : storage.objectFolders()) {
                 var stack = stack(folder);
                 names.add(stack.name());
                 hold(stack, phones, problems);
             }
-            problems.addAll(vanished(names));
+            problems.addAll(examiner.vanished(names));
             phones.sort(
                     Comparator.comparing((StoredPhone phone) -> phone.newest().begun())
                             .reversed());
             return new Holdings(phones, problems);
-        }
-    }
-
-    /** What is wrong with the files that belong to no phone. */
-    private List<Problem> ownProblems() throws IOException {
-        var problems = new ArrayList<Problem>();
-        ownFindings().forEach(finding -> problems.add(finding.problem()));
-        problems.addAll(checks.problems());
-        return problems;
-    }
-
-    private List<Finding> ownFindings() throws IOException {
-        var findings = new ArrayList<>(storage.look(root.resolve(WORK)));
-        for (var file : List.of(StrongroomIdentity.FILE, SecondCopies.FOLDER + "/" + StrongroomIdentity.FILE)) {
-            if (!StrongroomIdentity.readFile(root.resolve(file)).equals(Optional.of(identity))) {
-                findings.add(Finding.mendable(
-                        file, "What says which strongroom this is is damaged", () -> identity.write(root, disk)));
-            }
-        }
-        lookForStrays(root, name -> OWN.contains(name), findings);
-        lookForStrays(
-                root.resolve(SecondCopies.FOLDER),
-                name -> name.equals(StrongroomIdentity.FILE) || StorageRoot.isObjectName(name),
-                findings);
-        lookForStrays(root.resolve(Seals.FOLDER), StorageRoot::isObjectName, findings);
-        return findings;
-    }
-
-    private void lookForStrays(Path folder, Predicate<String> belongs, List<Finding> findings) throws IOException {
-        if (!Files.isDirectory(folder)) {
-            return;
-        }
-        try (var members = Files.newDirectoryStream(folder)) {
-            for (var member : members) {
-                var name = String.valueOf(member.getFileName());
-                if (!belongs.test(name) && !name.endsWith(".part")) {
-                    findings.add(Finding.stray(root.relativize(member).toString()));
-                }
-            }
         }
     }
 
@@ -359,32 +313,6 @@ public final class Strongroom {
                 problems);
     }
 
-    /** Stacks of which there are only traces. */
-    private List<Problem> vanished(Set<String> there) throws IOException {
-        var traces = new TreeSet<String>(remembered.keySet());
-        var copies = root.resolve(SecondCopies.FOLDER);
-        if (Files.isDirectory(copies)) {
-            try (var folders = Files.list(copies)) {
-                folders.filter(folder -> Files.exists(folder.resolve(Inventory.NAME))
-                                || Files.exists(folder.resolve(Stack.copyName(1, RECORD))))
-                        .forEach(folder -> traces.add(String.valueOf(folder.getFileName())));
-            }
-        }
-        for (var name : seals.stacks()) {
-            if (StorageRoot.isObjectName(name) && Files.exists(seals.labelFile(name, 1))) {
-                traces.add(name);
-            }
-        }
-        traces.removeAll(there);
-        traces.removeIf(name -> !StorageRoot.isObjectName(name));
-        return traces.stream()
-                .map(name -> Problem.failure(
-                        root.relativize(storage.folderNamed(name)).toString(),
-                        "The layers of a phone are gone from the disk",
-                        "Bring the folder back from the shop's second copy"))
-                .toList();
-    }
-
     /** @param problems phones that are there but can't be read, and whatever else is wrong with the strongroom's own files */
     public record Holdings(List<StoredPhone> phones, List<Problem> problems) {
         public Holdings {
@@ -413,22 +341,14 @@ public final class Strongroom {
                 var stack = stack(folder);
                 names.add(stack.name());
                 if (phones.isEmpty() || isOneOf(stack, phones)) {
-                    findings(stack).forEach(finding -> problems.add(finding.problem()));
+                    examiner.findings(stack).forEach(finding -> problems.add(finding.problem()));
                 }
             }
             if (phones.isEmpty()) {
-                problems.addAll(ownProblems());
-                problems.addAll(vanished(names));
+                problems.addAll(examiner.ownProblems());
+                problems.addAll(examiner.vanished(names));
             }
             return problems;
-        }
-    }
-
-    private List<Finding> findings(Stack stack) throws IOException {
-        try {
-            return new StackFrame(stack, disk).lookClosely();
-        } catch (IOException | RuntimeException unreadable) {
-            return List.of(Finding.lost(stack.shown(stack.object().root()), "This phone's folder can't be read"));
         }
     }
 
@@ -444,33 +364,20 @@ public final class Strongroom {
      */
     public List<Problem> mend() throws IOException {
         try (var lease = lease()) {
-            var told = new ArrayList<>(mend(ownFindings()));
+            var told = new ArrayList<>(Examiner.mend(examiner.ownFindings()));
             for (var folder : storage.objectFolders()) {
                 var stack = stack(folder);
                 var lock = lock(stack);
                 if (lock.isPresent()) {
                     try (var held = lock.get()) {
-                        told.addAll(mend(findings(stack)));
-                        told.addAll(mend(findings(stack))); // what could be seen only then
+                        told.addAll(Examiner.mend(examiner.findings(stack)));
+                        told.addAll(Examiner.mend(examiner.findings(stack))); // what could be seen only then
                         disk.delete(stack.work());
                     }
                 }
             }
             return told;
         }
-    }
-
-    private static List<Problem> mend(List<Finding> findings) throws IOException {
-        var told = new ArrayList<Problem>();
-        for (var finding : findings) {
-            if (finding.mend().isPresent()) {
-                finding.mend().get().run();
-                told.add(finding.mended());
-            } else if (finding.costly()) {
-                told.add(finding.problem());
-            }
-        }
-        return told;
     }
 
     private Stack stack(Path objectFolder) {
@@ -655,9 +562,9 @@ public final class Strongroom {
                             "Bring " + root.relativize(stack.object().root())
                                     + " back from the shop's second copy; nothing was written"));
                 }
-                var mended = new ArrayList<Problem>(mend(ownFindings()));
+                var mended = new ArrayList<Problem>(Examiner.mend(examiner.ownFindings()));
                 if (exists) {
-                    mended.addAll(mend(new StackFrame(stack, disk).findingsThatMatterToTheNextLayer()));
+                    mended.addAll(Examiner.mend(new StackFrame(stack, disk).findingsThatMatterToTheNextLayer()));
                     requireWhole(stack);
                 }
                 requireKeyOnDisk(stack, phone);
@@ -717,7 +624,7 @@ public final class Strongroom {
             if (damaged.isEmpty()) {
                 return List.of();
             }
-            mend(findings(stack));
+            Examiner.mend(examiner.findings(stack));
             if (!stack.sealed()) {
                 mendPacks(stack, inventory, damaged);
             }

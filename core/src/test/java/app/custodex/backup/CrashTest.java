@@ -23,10 +23,12 @@ import java.util.Map;
 import java.util.Random;
 import java.util.TreeMap;
 import java.util.TreeSet;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
 /** Cuts the power at every single write, rename and sync of a backup, and looks at what is left. */
+@Tag("long")
 class CrashTest {
     @TempDir
     Path folder;

@@ -19,10 +19,12 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Random;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
 /** Cuts the power at every write, rename and sync of a sealed backup: nothing published is lost, nothing lies in the clear. */
+@Tag("long")
 class SealedCrashTest {
     private static final String WORDS = "weak, and only for this test";
     private static final String MARK = "plain words of the owner";

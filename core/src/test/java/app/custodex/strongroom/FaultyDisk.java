@@ -3,6 +3,7 @@ package app.custodex.strongroom;
 import app.custodex.base.Disk;
 import app.custodex.base.RealDisk;
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.ByteBuffer;
 import java.nio.channels.FileChannel;
 import java.nio.file.Files;
@@ -59,8 +60,17 @@ public final class FaultyDisk implements Disk {
         this.random = new Random(seed * 7919);
         try {
             this.graveyard = Files.createTempDirectory("graveyard");
+            Runtime.getRuntime().addShutdownHook(new Thread(this::clear));
         } catch (IOException e) {
             throw new IllegalStateException(e);
+        }
+    }
+
+    private void clear() {
+        try {
+            real.delete(graveyard);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
         }
     }
 

@@ -93,7 +93,7 @@ class StrongroomTest {
         for (int i = 0; i < 20; i++) {
             var bytes = new byte[random.nextInt(20_000)];
             random.nextBytes(bytes);
-            phone.put("folder %d/file %d".formatted(i % 3, i), bytes);
+            phone.put("folder " + (i % 3) + "/file " + (i), bytes);
         }
         var large = new byte[5_000_000];
         random.nextBytes(large);

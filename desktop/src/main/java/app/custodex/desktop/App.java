@@ -19,6 +19,7 @@ import java.time.ZoneId;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.ServiceLoader;
+import java.util.function.Consumer;
 import javafx.application.Application;
 import javafx.application.Platform;
 import javafx.scene.Scene;
@@ -73,7 +74,12 @@ public final class App extends Application {
         if (prepared.isPresent()) {
             workplace = Optional.of(Workplace.show(stage, prepared.get()));
         } else if (refused.isPresent()) {
-            showFrontDoor(stage, refused.get());
+            showFrontDoor(
+                    stage,
+                    options.orElseThrow().home(),
+                    refused.get(),
+                    this::open,
+                    opened -> workplace = Optional.of(Workplace.show(stage, opened)));
         } else if (options.isPresent()) {
             new Shots(options.get().shots().orElseThrow()).take(stage);
         } else {
@@ -81,17 +87,17 @@ public final class App extends Application {
         }
     }
 
-    private void showFrontDoor(Stage stage, Problem problem) {
+    /** Shows the way in when the home could not be opened; gives its scene. */
+    public static Scene showFrontDoor(
+            Stage stage, Home home, Problem problem, FrontDoor.Opening opening, Consumer<Prepared> opened) {
         Fonts.load();
         Theme.apply(false);
-        var door = new FrontDoor(options.orElseThrow().home(), problem, this::open, opened -> {
-            workplace = Optional.of(Workplace.show(stage, opened));
-        });
-        var scene = new Scene(door.view(), 1280, 800);
+        var scene = new Scene(new FrontDoor(home, problem, opening, opened).view(), 1280, 800);
         Theme.dress(scene);
         stage.setScene(scene);
         stage.setTitle("Custodex");
         stage.show();
+        return scene;
     }
 
     @Override

@@ -29,6 +29,8 @@ public final class CheckDesk {
      */
     public record Running(String what, long done, long all) {}
 
+    private static final String EVERYTHING = "the whole strongroom";
+
     private final Desk desk;
     private final ObjectProperty<Optional<Running>> running = new SimpleObjectProperty<>(Optional.empty());
     private final ObjectProperty<String> verdict = new SimpleObjectProperty<>("");
@@ -72,7 +74,7 @@ public final class CheckDesk {
 
     /** Reads everything back. */
     public void checkAll(List<StoredPhone> phones) {
-        check(phones, List.of(), "the whole strongroom");
+        check(phones, List.of(), EVERYTHING);
     }
 
     private void startWhatIsDue() {
@@ -118,7 +120,7 @@ public final class CheckDesk {
         desk.work()
                 .start(
                         "Check of " + what,
-                        () -> check(phones, layers, done, all, token),
+                        () -> check(phones, layers, what, done, all, token),
                         found -> verdict.set(what + ": " + words(found)),
                         () -> {
                             ticker.stop();
@@ -148,14 +150,19 @@ public final class CheckDesk {
     }
 
     private Found check(
-            List<StoredPhone> phones, List<Integer> layers, AtomicLong done, AtomicLong all, CancelToken token)
+            List<StoredPhone> phones,
+            List<Integer> layers,
+            String what,
+            AtomicLong done,
+            AtomicLong all,
+            CancelToken token)
             throws Exception {
         var checks = desk.custodex().checks();
         for (var phone : phones) {
             all.addAndGet(checks.size(phone, layers.isEmpty() ? Checks.numbers(phone) : layers));
         }
         // Everything: the files that belong to no phone, too. Of one phone, its own.
-        var problems = checks.examine(layers.isEmpty() && phones.size() > 1 ? List.of() : phones);
+        var problems = checks.examine(what.equals(EVERYTHING) ? List.of() : phones);
         int damaged = 0;
         for (var phone : phones) {
             if (token.isCancelled()) {

@@ -24,9 +24,9 @@ import javafx.stage.DirectoryChooser;
  * What is shown instead of the bench when the strongroom that was used last is not there: nothing is copied into a new one without
  * being asked to.
  */
-final class FrontDoor {
+public final class FrontDoor {
     /** Opens the home again. */
-    interface Opening {
+    public interface Opening {
         Prepared open() throws Exception;
     }
 

@@ -1,9 +1,13 @@
 package app.custodex.desktop.shots;
 
+import app.custodex.app.Custodex;
 import app.custodex.app.Home;
+import app.custodex.base.Problem;
+import app.custodex.base.ProblemException;
 import app.custodex.backup.Selection;
 import app.custodex.base.RealDisk;
 import app.custodex.desktop.App.Prepared;
+import app.custodex.desktop.App;
 import app.custodex.desktop.App.Workplace;
 import app.custodex.desktop.BayModel;
 import app.custodex.desktop.Desk;
@@ -18,6 +22,7 @@ import app.custodex.strongroom.StoredPhone.Seal;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Clock;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.Optional;
@@ -39,7 +44,7 @@ import javax.imageio.ImageIO;
 /** Goes through the demo by itself and renders every main view, some of them dark as well. */
 public final class Shots {
     private static final Set<String> AT_NIGHT_TOO =
-            Set.of("backup-choice", "backup-running", "reading-room", "strongroom");
+            Set.of("reading-room", "strongroom");
 
     private final Path folder;
 
@@ -217,11 +222,45 @@ public final class Shots {
             Thread.sleep(300);
             picture(workplace, workplace.scene(), "strongroom-" + page);
         }
+        damaged(workplace, home);
         loft(workplace);
         onInterface(() -> {
             workplace.close();
             return true;
         });
+        away(stage, home);
+    }
+
+    /** What the strongroom says of files that are gone or changed, before they are mended. */
+    private void damaged(Workplace workplace, Path home) throws Exception {
+        try (var files = Files.walk(home.resolve("strongroom/objects"))) {
+            Files.delete(files.filter(file -> file.endsWith("0=ocfl_object_1.1")).findFirst().orElseThrow());
+        }
+        try (var files = Files.walk(home.resolve("strongroom/seals"))) {
+            Files.writeString(files.filter(file -> file.endsWith("key.age")).findFirst().orElseThrow(), "torn");
+        }
+        act(() -> ((Button) workplace.scene().lookup("#strongroom-layers")).fire());
+        act(() -> workplace.desk().refreshHoldings());
+        until("the damage", () -> workplace.desk().holdings().get().problems().size() == 2);
+        picture(workplace, workplace.scene(), "strongroom-damaged");
+        act(() -> ((Button) workplace.scene().lookup("#strongroom-mend")).fire());
+        until("the mending", () -> workplace.desk().holdings().get().problems().isEmpty());
+    }
+
+    /** What is shown while the drive with the strongroom is not plugged in. */
+    private void away(Stage stage, Path home) throws Exception {
+        Files.move(home.resolve("strongroom"), home.resolve("unplugged"));
+        Problem problem;
+        try (var custodex = Custodex.open(new Home(home), Clock.systemUTC())) {
+            throw new IllegalStateException("a strongroom was made at " + custodex.strongroomPlace());
+        } catch (ProblemException e) {
+            problem = e.problem();
+        }
+        var scene = onInterface(() -> App.showFrontDoor(stage, new Home(home), problem, () -> {
+            throw new ProblemException(problem);
+        }, opened -> {}));
+        Thread.sleep(500);
+        save(scene, "strongroom-away.png");
     }
 
     /** The remote account's bay, from its address to the copies that it holds, and all sources of the bench. */

@@ -38,19 +38,31 @@ final class TroubleCard extends VBox {
         lines.getChildren().clear();
         problems.stream()
                 .limit(MOST)
-                .forEach(problem -> lines.getChildren().add(Parts.state(Mark.TROUBLE, shortened(problem))));
+                .forEach(problem -> lines.getChildren().add(Parts.state(Mark.TROUBLE, words(problem, holdings))));
         if (problems.size() > MOST) {
             lines.getChildren().add(Parts.sentence("and " + (problems.size() - MOST) + " more", "lesser"));
         }
+        problems.stream()
+                .map(Problem::advice)
+                .distinct()
+                .forEach(advice -> lines.getChildren().add(Parts.sentence(advice + ".", "lesser")));
         mend.setVisible(!problems.isEmpty());
         mend.setManaged(mend.isVisible());
         setVisible(!problems.isEmpty() || !result.getText().isEmpty());
         setManaged(isVisible());
     }
 
-    /** The folders of the storage root have long names that tell nobody anything. */
-    private static String shortened(Problem problem) {
-        return problem.sentence().replaceFirst("[0-9a-f]{3}/[0-9a-f]{3}/[0-9a-f]{3}/([0-9a-f]{8})[0-9a-f]{56}", "$1\u2026");
+    /** Whose phone it is, what happened, and to which file. The long names of folders tell nobody anything. */
+    private static String words(Problem problem, Strongroom.Holdings holdings) {
+        var whose = holdings.phones().stream()
+                .filter(phone -> phone.problems().contains(problem))
+                .findFirst()
+                .map(phone -> phone.identity().name())
+                .orElse("The strongroom");
+        var file = problem.subject()
+                .replaceFirst("[0-9a-f]{3}/[0-9a-f]{3}/[0-9a-f]{3}/(?=[0-9a-f]{64})", "")
+                .replaceFirst("([0-9a-f]{8})[0-9a-f]{56}", "$1\u2026");
+        return whose + ": " + problem.what() + " (" + file + ")";
     }
 
     private void mend() {
