@@ -22,8 +22,9 @@ import picocli.CommandLine.Spec;
 /** Reads layers back. */
 @Command(
         name = "check",
-        description = "Reads stored bytes back and compares their digests: of a layer, of a phone, or of everything that"
-                + " lies in the strongroom.",
+        description =
+                "Reads stored bytes back and compares their digests: of a layer, of a phone, or of everything that"
+                        + " lies in the strongroom.",
         mixinStandardHelpOptions = true)
 final class CheckCommand implements Callable<Integer> {
     @Mixin

@@ -74,7 +74,10 @@ final class DocketCommand implements Runnable {
         }
     }
 
-    @Command(name = "consent", description = "Writes the customer's consent on a docket.", mixinStandardHelpOptions = true)
+    @Command(
+            name = "consent",
+            description = "Writes the customer's consent on a docket.",
+            mixinStandardHelpOptions = true)
     int consent(
             @Mixin HomeOption home,
             @Parameters(paramLabel = "NUMBER") int number,

@@ -73,8 +73,8 @@ final class ExtractCommand implements Callable<Integer> {
         var out = spec.commandLine().getOut();
         try (var custodex = home.open()) {
             try (var contacts = layer.contacts(custodex)) {
-                var result = contacts.extract(
-                        contacts.index().find(find), format(), folder, done -> {}, new CancelToken());
+                var result =
+                        contacts.extract(contacts.index().find(find), format(), folder, done -> {}, new CancelToken());
                 if (json) {
                     Output.json(out, result);
                 } else {

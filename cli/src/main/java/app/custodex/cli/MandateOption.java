@@ -33,7 +33,10 @@ final class MandateOption {
         }
         var phone = bay.status().flatMap(PhoneStatus::identity);
         var here = custodex.dockets().at(bay.address());
-        if (here.isPresent() && here.flatMap(Docket::phone).filter(p -> !phone.equals(Optional.of(p))).isEmpty()) {
+        if (here.isPresent()
+                && here.flatMap(Docket::phone)
+                        .filter(p -> !phone.equals(Optional.of(p)))
+                        .isEmpty()) {
             return Mandate.ofDocket(here.get().number());
         }
         return phone.isPresent()
@@ -60,9 +63,10 @@ final class MandateOption {
     }
 
     private static ProblemException noDocket(String subject) {
-        return new ProblemException(Problem.failure(
-                subject,
-                "No docket says whose it is",
-                "Open one with \"docket open\" and the customer's consent, or say --no-customer if it is the shop's own"));
+        return new ProblemException(
+                Problem.failure(
+                        subject,
+                        "No docket says whose it is",
+                        "Open one with \"docket open\" and the customer's consent, or say --no-customer if it is the shop's own"));
     }
 }

@@ -13,8 +13,9 @@ final class ProblemPrinter implements IExecutionExceptionHandler {
             command.getErr().println(problem.problem().sentence());
         } else {
             command.getErr()
-                    .println("Something unexpected happened. Nothing that was saved is lost. Try again; if it happens twice,"
-                            + " report it with what CUSTODEX_LOG=DEBUG writes.");
+                    .println(
+                            "Something unexpected happened. Nothing that was saved is lost. Try again; if it happens twice,"
+                                    + " report it with what CUSTODEX_LOG=DEBUG writes.");
             org.slf4j.LoggerFactory.getLogger(ProblemPrinter.class).error("command failed", e);
         }
         return ExitCode.FAILED;

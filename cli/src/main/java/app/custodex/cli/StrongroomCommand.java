@@ -62,7 +62,8 @@ final class StrongroomCommand implements Runnable {
 
     @Command(
             name = "mend",
-            description = "Makes damaged files again that layers need to be opened, as far as that can be done without the phone.",
+            description =
+                    "Makes damaged files again that layers need to be opened, as far as that can be done without the phone.",
             mixinStandardHelpOptions = true)
     int mend(@Mixin HomeOption home) throws IOException {
         try (var custodex = home.open()) {

@@ -83,7 +83,10 @@ class RulesTest {
     @Test
     void nothingIsCopiedOrReadWithoutADocketThatSaysSo() {
         assertCode(1, "No docket says whose it is", run("backup", "ostrel", "--quiet"));
-        assertCode(0, "Docket 0001", run("docket", "open", "ostrel", "--customer", "Fenna Rook", "--reason", "wants a copy"));
+        assertCode(
+                0,
+                "Docket 0001",
+                run("docket", "open", "ostrel", "--customer", "Fenna Rook", "--reason", "wants a copy"));
         assertCode(1, "consent is not on it", run("backup", "ostrel", "--quiet"));
         assertCode(0, "consent: a copy", run("docket", "consent", "1", "a copy"));
         assertCode(0, "layer 1", run("backup", "ostrel", "--quiet"));
@@ -124,7 +127,9 @@ class RulesTest {
         assertCode(0, "layer 1", run("backup", "ostrel", "--quiet", "--no-customer"));
         assertCode(0, "sound", run("check"));
         try (var all = Files.walk(folder.resolve("home/strongroom/objects"))) {
-            Files.delete(all.filter(file -> file.endsWith("0=ocfl_object_1.1")).findFirst().orElseThrow());
+            Files.delete(all.filter(file -> file.endsWith("0=ocfl_object_1.1"))
+                    .findFirst()
+                    .orElseThrow());
         }
         assertCode(3, "0=ocfl_object_1.1: It is gone", run("layers"));
         assertCode(3, "0=ocfl_object_1.1: It is gone", run("check"));
@@ -147,7 +152,16 @@ class RulesTest {
         top.addAppender(logged);
         top.setLevel(Level.ALL);
         try {
-            run("docket", "open", "ostrel", "--customer", "Fenna Rook", "--reason", "wants a copy", "--consent", "a copy");
+            run(
+                    "docket",
+                    "open",
+                    "ostrel",
+                    "--customer",
+                    "Fenna Rook",
+                    "--reason",
+                    "wants a copy",
+                    "--consent",
+                    "a copy");
             secrets(WORDS, WORDS);
             assertCode(0, "sealed", run("backup", "ostrel", "--quiet", "--seal", "--secrets-stdin"));
             secrets("not this one");
@@ -156,7 +170,12 @@ class RulesTest {
             assertCode(
                     0,
                     "contacts",
-                    run("extract", "Fenna's phone", "--to", folder.resolve("out").toString(), "--secrets-stdin"));
+                    run(
+                            "extract",
+                            "Fenna's phone",
+                            "--to",
+                            folder.resolve("out").toString(),
+                            "--secrets-stdin"));
             var loft = drawer.loft();
             run("source", "add", "loft:" + loft.address(), "--name", "Loft");
             secrets("000000");
@@ -190,8 +209,11 @@ class RulesTest {
         Files.write(card.resolve("red\u001b[31m.txt"), new byte[] {1});
         Files.createSymbolicLink(card.resolve("link"), Path.of("to\u001b]0;title\u0007"));
         assertCode(0, "Bay 2", run("source", "add", card.toString(), "--name", "Ca\u001b[1mrd"));
-        var told = run("backup", "2", "--quiet", "--no-customer").all() + run("survey", "2", "--items").all()
-                + run("source", "list").all() + run("layers").all() + run("phones").all();
+        var told = run("backup", "2", "--quiet", "--no-customer").all()
+                + run("survey", "2", "--items").all()
+                + run("source", "list").all()
+                + run("layers").all()
+                + run("phones").all();
         assertTrue(told.contains("red [31m.txt"), told);
         assertFalse(told.chars().anyMatch(c -> Character.isISOControl(c) && c != '\n'), told);
     }

@@ -71,6 +71,9 @@ public final class Custodex implements AutoCloseable {
         this.home = home;
         this.clock = clock;
         this.disk = disk;
+        if (Files.isDirectory(home.root())) {
+            Privacy.keepOthersOut(home.root());
+        }
         this.settings = new SettingsFile(home.settings(), disk);
         this.strongroom = ShopStrongroom.open(home, settings, disk);
         this.checks = new Checks(strongroom::current, clock);

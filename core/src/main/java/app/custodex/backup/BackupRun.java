@@ -272,7 +272,7 @@ public final class BackupRun {
                     .filter(content -> content.state() == Future.State.SUCCESS)
                     .isPresent()) {
                 try {
-                    add(draft, ahead.item(), ahead.content().get().resultNow());
+                    add(draft, ahead.content().get().resultNow());
                 } catch (IOException e) {
                     why.addSuppressed(e);
                     return;
@@ -294,7 +294,7 @@ public final class BackupRun {
     private void store(Ahead next, LayerDraft draft, ItemReader reader) throws IOException {
         var file = next.item().file();
         if (next.content().isPresent()) {
-            add(draft, next.item(), Waiting.on(next.content().get(), file.path(), cancel));
+            add(draft, Waiting.on(next.content().get(), file.path(), cancel));
             return;
         }
         try (var alone = draft.alone(file)) {
@@ -308,7 +308,7 @@ public final class BackupRun {
         }
     }
 
-    private void add(LayerDraft draft, BackupPlan.Fresh item, Read read) throws IOException {
+    private void add(LayerDraft draft, Read read) throws IOException {
         var whole = read.whole();
         draft.add(whole.file(), read.kind(), whole.bytes(), whole.digest(), origin());
     }

@@ -37,16 +37,20 @@ final class Waiting {
 
     /** What asking the phone came to. */
     static IOException trouble(ExecutionException e, PhonePath item) {
-        return switch (e.getCause()) {
-            case LinkException trouble -> trouble;
-            case CancellationException stopped -> throw stopped;
-            case Error broken -> throw broken;
-            case null, default ->
-                new LinkException.Item(
-                        item,
-                        "It can't be read, for a reason that is not known",
-                        "Back up again; report this if it happens twice",
-                        e.getCause());
-        };
+        var cause = e.getCause();
+        if (cause instanceof LinkException trouble) {
+            return trouble;
+        }
+        if (cause instanceof CancellationException stopped) {
+            throw stopped;
+        }
+        if (cause instanceof Error broken) {
+            throw broken;
+        }
+        return new LinkException.Item(
+                item,
+                "It can't be read, for a reason that is not known",
+                "Back up again; report this if it happens twice",
+                cause);
     }
 }

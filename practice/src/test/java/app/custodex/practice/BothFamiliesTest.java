@@ -6,8 +6,8 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import app.custodex.app.BackupJob.Outcome;
 import app.custodex.app.Custodex;
-import app.custodex.app.Mandate;
 import app.custodex.app.Home;
+import app.custodex.app.Mandate;
 import app.custodex.app.Sources;
 import app.custodex.backup.BackupRequest;
 import app.custodex.drawer.PracticeDrawer.Contents;
@@ -23,7 +23,6 @@ import java.time.Clock;
 import java.time.Duration;
 import java.util.List;
 import java.util.Locale;
-import java.util.Optional;
 import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -66,7 +65,8 @@ class BothFamiliesTest {
                             .toList(),
                     "a Pellow keeps calls and messages in one database");
             for (var phone : custodex.strongroom().holdings().phones()) {
-                try (var contacts = custodex.contacts(Mandate.ofShop(), phone.identity().identifier(), 1, Locale.UK)) {
+                try (var contacts =
+                        custodex.contacts(Mandate.ofShop(), phone.identity().identifier(), 1, Locale.UK)) {
                     assertEquals(
                             60,
                             contacts.book().contacts().size(),
