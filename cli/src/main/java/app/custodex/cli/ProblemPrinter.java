@@ -1,6 +1,9 @@
 package app.custodex.cli;
 
 import app.custodex.base.ProblemException;
+import java.nio.file.AccessDeniedException;
+import java.nio.file.FileSystemException;
+import java.util.Optional;
 import picocli.CommandLine;
 import picocli.CommandLine.IExecutionExceptionHandler;
 import picocli.CommandLine.ParseResult;
@@ -11,6 +14,11 @@ final class ProblemPrinter implements IExecutionExceptionHandler {
     public int handleExecutionException(Exception e, CommandLine command, ParseResult parsed) {
         if (e instanceof ProblemException problem) {
             command.getErr().println(problem.problem().sentence());
+        } else if (e instanceof FileSystemException refused && isRefusedWriting(refused)) {
+            command.getErr()
+                    .println(
+                            Output.oneLine(refused.getFile())
+                                    + ": It can't be written. Its disk is read-only, or this user may not write there; nothing was changed.");
         } else {
             command.getErr()
                     .println(
@@ -19,5 +27,10 @@ final class ProblemPrinter implements IExecutionExceptionHandler {
             org.slf4j.LoggerFactory.getLogger(ProblemPrinter.class).error("command failed", e);
         }
         return ExitCode.FAILED;
+    }
+
+    private static boolean isRefusedWriting(FileSystemException e) {
+        return e instanceof AccessDeniedException
+                || Optional.ofNullable(e.getReason()).orElse("").contains("Read-only");
     }
 }

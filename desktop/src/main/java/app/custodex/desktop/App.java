@@ -61,8 +61,9 @@ public final class App extends Application {
     /** Starts a demo over. A folder that is no demo's is not touched, whatever was asked for. */
     private static boolean throwAway(Home home) throws IOException {
         if (Files.exists(home.root()) && !Files.exists(home.demoMark())) {
-            System.err.println(home.root() + " is not the home of a demo, so it was not deleted. Name another folder with --home,"
-                    + " or delete it yourself.");
+            System.err.println(
+                    home.root() + " is not the home of a demo, so it was not deleted. Name another folder with --home,"
+                            + " or delete it yourself.");
             return false;
         }
         new RealDisk().delete(home.root());

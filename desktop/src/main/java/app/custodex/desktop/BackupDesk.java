@@ -9,8 +9,8 @@ import app.custodex.backup.BackupResult;
 import app.custodex.base.CancelToken;
 import app.custodex.docket.AutomaticRuns;
 import app.custodex.docket.Docket;
-import app.custodex.link.Limits;
 import app.custodex.docket.RouteStep;
+import app.custodex.link.Limits;
 import app.custodex.seal.Passphrase;
 import app.custodex.strongroom.StoredPhone.Seal;
 import java.io.IOException;
@@ -172,7 +172,8 @@ public final class BackupDesk {
     private void startDue(Map<BayModel, OnDisk> found) {
         found.forEach((bay, there) -> {
             var shown = bay.docket().get();
-            if (shown.filter(docket -> docket.number() == there.docket().number()).isEmpty()) {
+            if (shown.filter(docket -> docket.number() == there.docket().number())
+                    .isEmpty()) {
                 return; // put away meanwhile
             }
             if (!shown.equals(Optional.of(there.docket()))) {
@@ -209,7 +210,8 @@ public final class BackupDesk {
                                 "Reading layer " + result.layer().number(),
                                 () -> {
                                     custodex.catalogue(
-                                            custodex.gate().mandateFor(result.layer().phone()),
+                                            custodex.gate()
+                                                    .mandateFor(result.layer().phone()),
                                             result.layer().phone().identifier(),
                                             result.layer().number(),
                                             desk.words().locale());

@@ -140,10 +140,7 @@ public final class CheckDesk {
             said.add(words.count(found.damagedLayers(), "layer is", "layers are") + " damaged");
         }
         if (found.files() > 0) {
-            said.add(words.count(
-                            found.files(),
-                            "of the strongroom's own files is",
-                            "of the strongroom's own files are")
+            said.add(words.count(found.files(), "of the strongroom's own files is", "of the strongroom's own files are")
                     + " not as it should be");
         }
         return said.isEmpty() ? "sound" : String.join(", ", said);

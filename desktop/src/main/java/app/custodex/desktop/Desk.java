@@ -2,9 +2,9 @@ package app.custodex.desktop;
 
 import app.custodex.app.Bay;
 import app.custodex.app.Custodex;
+import app.custodex.base.ProblemException;
 import app.custodex.desktop.ui.Words;
 import app.custodex.desktop.ui.Work;
-import app.custodex.base.ProblemException;
 import app.custodex.docket.Docket;
 import app.custodex.docket.RouteStep;
 import app.custodex.link.PhoneIdentity;

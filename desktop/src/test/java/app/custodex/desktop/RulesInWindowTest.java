@@ -83,7 +83,12 @@ class RulesInWindowTest extends WindowTest {
         click(robot, "#docket-own");
         assertTrue(robot.lookup("#docket-consent").query().isDisabled());
         click(robot, "#docket-save");
-        until("the docket", () -> bay.docket().get().filter(d -> d.own() && d.consent().isEmpty()).isPresent());
+        until(
+                "the docket",
+                () -> bay.docket()
+                        .get()
+                        .filter(d -> d.own() && d.consent().isEmpty())
+                        .isPresent());
         until("it may be backed up", () -> workplace.desk().backups().canStart(bay));
     }
 
@@ -118,7 +123,9 @@ class RulesInWindowTest extends WindowTest {
         assertEquals(1, workplace.desk().holdings().get().phones().size(), "the phone is still there");
 
         click(robot, "#strongroom-mend");
-        until("all is well again", () -> workplace.desk().holdings().get().problems().isEmpty());
+        until(
+                "all is well again",
+                () -> workplace.desk().holdings().get().problems().isEmpty());
         click(robot, "#check-all");
         until("the verdict", () -> text(robot, "#check-progress").endsWith("sound"));
     }
@@ -162,7 +169,8 @@ class RulesInWindowTest extends WindowTest {
         Files.move(home.resolve("unplugged"), home.resolve("strongroom"));
         click(robot, "#door-again");
         until("it is open", () -> opened[0] != null);
-        workplace = WaitForAsyncUtils.asyncFx(() -> Workplace.show(stage, opened[0])).get(20, TimeUnit.SECONDS);
+        workplace = WaitForAsyncUtils.asyncFx(() -> Workplace.show(stage, opened[0]))
+                .get(20, TimeUnit.SECONDS);
         until("its layers", () -> workplace.desk().holdings().get().phones().size() == 1);
     }
 
@@ -180,7 +188,8 @@ class RulesInWindowTest extends WindowTest {
         write(robot, "#door-folder", home.resolve("unplugged").toString());
         click(robot, "#door-use");
         until("it is open", () -> opened[0] != null);
-        workplace = WaitForAsyncUtils.asyncFx(() -> Workplace.show(stage, opened[0])).get(20, TimeUnit.SECONDS);
+        workplace = WaitForAsyncUtils.asyncFx(() -> Workplace.show(stage, opened[0]))
+                .get(20, TimeUnit.SECONDS);
         until("its layers", () -> workplace.desk().holdings().get().phones().size() == 1);
         assertEquals(home.resolve("unplugged"), workplace.desk().custodex().strongroomPlace());
     }
@@ -192,6 +201,10 @@ class RulesInWindowTest extends WindowTest {
         }
         robot.push(KeyCode.CONTROL, KeyCode.DIGIT2);
         click(robot, "#strongroom-place");
-        until("the schedule", () -> robot.lookup("#schedule-at-night").queryAs(RadioButton.class).isSelected());
+        until(
+                "the schedule",
+                () -> robot.lookup("#schedule-at-night")
+                        .queryAs(RadioButton.class)
+                        .isSelected());
     }
 }

@@ -58,8 +58,7 @@ final class DocketForm extends VBox {
         missing.setId("docket-missing");
         own.setId("docket-own");
         consent.disableProperty().bind(own.selectedProperty());
-        extent.disableProperty()
-                .bind(consent.selectedProperty().not().or(own.selectedProperty()));
+        extent.disableProperty().bind(consent.selectedProperty().not().or(own.selectedProperty()));
         promisedDay.setPrefColumnCount(8);
         promisedTime.setPrefColumnCount(5);
         GridPane grid = Parts.facts(70);
@@ -155,7 +154,10 @@ final class DocketForm extends VBox {
             automaticTime.requestFocus();
             return;
         }
-        missing.setText(own.isSelected() || consent.isSelected() ? "" : "Kept. Nothing may be copied before the customer gives consent.");
+        missing.setText(
+                own.isSelected() || consent.isSelected()
+                        ? ""
+                        : "Kept. Nothing may be copied before the customer gives consent.");
         var before = bay.docket().get().flatMap(Docket::consent);
         var given = consent.isSelected() && !own.isSelected()
                 ? Optional.of(new Consent(

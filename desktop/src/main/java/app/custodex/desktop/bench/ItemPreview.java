@@ -1,13 +1,13 @@
 package app.custodex.desktop.bench;
 
-import app.custodex.backup.Survey.Found;
-import app.custodex.desktop.Desk;
-import app.custodex.desktop.ui.Parts;
-import app.custodex.desktop.ui.UserText;
 import app.custodex.app.Mandate;
+import app.custodex.backup.Survey.Found;
 import app.custodex.base.Problem;
 import app.custodex.base.ProblemException;
 import app.custodex.desktop.BayModel;
+import app.custodex.desktop.Desk;
+import app.custodex.desktop.ui.Parts;
+import app.custodex.desktop.ui.UserText;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -67,12 +67,18 @@ final class ItemPreview extends VBox {
     }
 
     private byte[] read(Found found, int most) throws IOException {
-        var docket = bay.docket().get().orElseThrow(() -> new ProblemException(Problem.failure(
-                bay.bay().source().name(),
-                "There is no docket for it, so nothing may be read",
-                "Open a docket with the customer's consent (Check in)")));
+        var docket = bay.docket()
+                .get()
+                .orElseThrow(() -> new ProblemException(Problem.failure(
+                        bay.bay().source().name(),
+                        "There is no docket for it, so nothing may be read",
+                        "Open a docket with the customer's consent (Check in)")));
         return desk.custodex()
-                .preview(bay.bay(), Mandate.ofDocket(docket.number()), found.file().path(), most);
+                .preview(
+                        bay.bay(),
+                        Mandate.ofDocket(docket.number()),
+                        found.file().path(),
+                        most);
     }
 
     private static Node picture(byte[] bytes) {

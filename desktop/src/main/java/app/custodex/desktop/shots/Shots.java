@@ -2,12 +2,12 @@ package app.custodex.desktop.shots;
 
 import app.custodex.app.Custodex;
 import app.custodex.app.Home;
+import app.custodex.backup.Selection;
 import app.custodex.base.Problem;
 import app.custodex.base.ProblemException;
-import app.custodex.backup.Selection;
 import app.custodex.base.RealDisk;
-import app.custodex.desktop.App.Prepared;
 import app.custodex.desktop.App;
+import app.custodex.desktop.App.Prepared;
 import app.custodex.desktop.App.Workplace;
 import app.custodex.desktop.BayModel;
 import app.custodex.desktop.Desk;
@@ -43,8 +43,7 @@ import javax.imageio.ImageIO;
 
 /** Goes through the demo by itself and renders every main view, some of them dark as well. */
 public final class Shots {
-    private static final Set<String> AT_NIGHT_TOO =
-            Set.of("reading-room", "strongroom");
+    private static final Set<String> AT_NIGHT_TOO = Set.of("reading-room", "strongroom");
 
     private final Path folder;
 
@@ -234,10 +233,13 @@ public final class Shots {
     /** What the strongroom says of files that are gone or changed, before they are mended. */
     private void damaged(Workplace workplace, Path home) throws Exception {
         try (var files = Files.walk(home.resolve("strongroom/objects"))) {
-            Files.delete(files.filter(file -> file.endsWith("0=ocfl_object_1.1")).findFirst().orElseThrow());
+            Files.delete(files.filter(file -> file.endsWith("0=ocfl_object_1.1"))
+                    .findFirst()
+                    .orElseThrow());
         }
         try (var files = Files.walk(home.resolve("strongroom/seals"))) {
-            Files.writeString(files.filter(file -> file.endsWith("key.age")).findFirst().orElseThrow(), "torn");
+            Files.writeString(
+                    files.filter(file -> file.endsWith("key.age")).findFirst().orElseThrow(), "torn");
         }
         act(() -> ((Button) workplace.scene().lookup("#strongroom-layers")).fire());
         act(() -> workplace.desk().refreshHoldings());
@@ -256,9 +258,14 @@ public final class Shots {
         } catch (ProblemException e) {
             problem = e.problem();
         }
-        var scene = onInterface(() -> App.showFrontDoor(stage, new Home(home), problem, () -> {
-            throw new ProblemException(problem);
-        }, opened -> {}));
+        var scene = onInterface(() -> App.showFrontDoor(
+                stage,
+                new Home(home),
+                problem,
+                () -> {
+                    throw new ProblemException(problem);
+                },
+                opened -> {}));
         Thread.sleep(500);
         save(scene, "strongroom-away.png");
     }

@@ -220,8 +220,10 @@ final class LayersPane extends VBox {
     /** Nobody may read what belongs to a customer who was not asked. */
     private void askWhose(LayerRecord record) {
         var own = Parts.button(
-                "layer-own", "It is the shop's own", "", () -> desk.declareOwn(record.phone(), () -> desk.read(
-                        record.phone(), record.number(), false)));
+                "layer-own",
+                "It is the shop's own",
+                "",
+                () -> desk.declareOwn(record.phone(), () -> desk.read(record.phone(), record.number(), false)));
         var words = Parts.state(
                 Mark.HAND,
                 "No docket says whose phone it is. Open a docket for it with the customer's consent, or say that there is"

@@ -110,9 +110,13 @@ final class PlacePane extends VBox {
                             kept -> {}));
             box.getChildren().add(choice);
         }
-        desk.work().start("Settings", () -> desk.custodex().settings().checks(), now -> group.getToggles().stream()
-                .filter(choice -> choice.getUserData() == now)
-                .forEach(choice -> choice.setSelected(true)));
+        desk.work()
+                .start(
+                        "Settings",
+                        () -> desk.custodex().settings().checks(),
+                        now -> group.getToggles().stream()
+                                .filter(choice -> choice.getUserData() == now)
+                                .forEach(choice -> choice.setSelected(true)));
         box.getChildren()
                 .add(Parts.sentence(
                         "Each layer that was not read back for seven days, those first that have waited longest.",

@@ -55,7 +55,9 @@ final class RunsPane extends VBox {
                     1,
                     UserText.line(run.name(), "strong"),
                     Parts.text(
-                            run.docket().map(number -> "docket " + Docket.label(number)).orElse("no docket")
+                            run.docket()
+                                            .map(number -> "docket " + Docket.label(number))
+                                            .orElse("no docket")
                                     + (run.automatic() ? ", by itself" : ", by hand"),
                             "lesser"));
             who.setAlignment(Pos.CENTER_LEFT);

@@ -67,15 +67,10 @@ final class TroubleCard extends VBox {
 
     private void mend() {
         mend.setDisable(true);
-        desk.work()
-                .start(
-                        "The strongroom",
-                        () -> desk.custodex().strongroom().mend(),
-                        this::told,
-                        () -> {
-                            mend.setDisable(false);
-                            desk.refreshHoldings();
-                        });
+        desk.work().start("The strongroom", () -> desk.custodex().strongroom().mend(), this::told, () -> {
+            mend.setDisable(false);
+            desk.refreshHoldings();
+        });
     }
 
     private void told(List<Problem> told) {
