@@ -46,7 +46,8 @@ final class ItemReader {
         for (int tries = 1; ; tries++) {
             cancel.check();
             long read = 0;
-            try (var content = open(file, 0)) {
+            // On a thread of the readers', which is interrupted when it is to stop.
+            try (var content = watch.watched(watch.watched(() -> link.open(file.path(), 0)))) {
                 var is = asListed(file, content, 0);
                 if (content.size() > atMost) {
                     throw new LinkException.Item(
