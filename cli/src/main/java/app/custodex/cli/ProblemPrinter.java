@@ -1,9 +1,8 @@
 package app.custodex.cli;
 
 import app.custodex.base.ProblemException;
-import java.nio.file.AccessDeniedException;
+import app.custodex.base.WriteRefused;
 import java.nio.file.FileSystemException;
-import java.util.Optional;
 import picocli.CommandLine;
 import picocli.CommandLine.IExecutionExceptionHandler;
 import picocli.CommandLine.ParseResult;
@@ -14,7 +13,7 @@ final class ProblemPrinter implements IExecutionExceptionHandler {
     public int handleExecutionException(Exception e, CommandLine command, ParseResult parsed) {
         if (e instanceof ProblemException problem) {
             command.getErr().println(problem.problem().sentence());
-        } else if (e instanceof FileSystemException refused && isRefusedWriting(refused)) {
+        } else if (e instanceof FileSystemException refused && WriteRefused.is(refused)) {
             command.getErr()
                     .println(
                             Output.oneLine(refused.getFile())
@@ -27,10 +26,5 @@ final class ProblemPrinter implements IExecutionExceptionHandler {
             org.slf4j.LoggerFactory.getLogger(ProblemPrinter.class).error("command failed", e);
         }
         return ExitCode.FAILED;
-    }
-
-    private static boolean isRefusedWriting(FileSystemException e) {
-        return e instanceof AccessDeniedException
-                || Optional.ofNullable(e.getReason()).orElse("").contains("Read-only");
     }
 }

@@ -3,12 +3,12 @@ package app.custodex.app;
 import app.custodex.base.CancelToken;
 import app.custodex.base.Disk;
 import app.custodex.base.Problem;
+import app.custodex.base.WriteRefused;
 import app.custodex.strongroom.Strongroom;
 import app.custodex.strongroom.StrongroomFinder;
 import app.custodex.strongroom.StrongroomIdentity;
 import app.custodex.strongroom.StrongroomMove;
 import java.io.IOException;
-import java.nio.file.AccessDeniedException;
 import java.nio.file.FileSystemException;
 import java.nio.file.Path;
 import java.util.List;
@@ -80,8 +80,7 @@ final class ShopStrongroom {
                     : s.using(strongroom.root(), id));
             memory.remember(strongroom);
         } catch (FileSystemException e) {
-            if (!(e instanceof AccessDeniedException)
-                    && !Optional.ofNullable(e.getReason()).orElse("").contains("Read-only")) {
+            if (!WriteRefused.is(e)) {
                 throw e;
             }
         }

@@ -358,19 +358,7 @@ public final class BackupRun {
             if (!item.counts()) {
                 continue;
             }
-            boolean fresh = draft.isFresh(item);
-            long bytes = item.saved() ? item.size() : 0;
-            totals.merge(
-                    item.kind(),
-                    new KindTotal(
-                            item.kind(),
-                            1,
-                            item.missed() ? 1 : 0,
-                            bytes,
-                            fresh ? 1 : 0,
-                            fresh ? bytes : 0,
-                            Change.NONE),
-                    KindTotal::plus);
+            totals.merge(item.kind(), KindTotal.of(item, draft.isFresh(item)), KindTotal::plus);
         }
         for (var change : draft.changes(plan.left())) {
             totals.merge(change.kind(), new KindTotal(change.kind(), 0, 0, 0, 0, 0, change.counted()), KindTotal::plus);

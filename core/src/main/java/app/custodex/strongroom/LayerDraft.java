@@ -10,9 +10,7 @@ import app.custodex.link.PhonePath;
 import java.io.BufferedOutputStream;
 import java.io.Closeable;
 import java.io.IOException;
-import java.io.InputStream;
 import java.io.OutputStream;
-import java.nio.ByteBuffer;
 import java.nio.channels.Channels;
 import java.nio.channels.FileChannel;
 import java.nio.file.Files;
@@ -141,7 +139,7 @@ public final class LayerDraft implements Closeable {
             if (!entry.content().startsWith(folder + "/") || !Files.isRegularFile(file)) {
                 continue;
             }
-            if (isComplete(entry, file)) {
+            if (Salvage.isComplete(entry, file, disk)) {
                 fresh.put(entry.content(), entry.digest());
                 entry.items().forEach(this::remember);
             } else if (entry.alone().isPresent()) {
@@ -156,24 +154,6 @@ public final class LayerDraft implements Closeable {
         dropUnknown();
     }
 
-    private boolean isComplete(DraftJournal.Entry entry, Path file) throws IOException {
-        if (entry.state() == DraftJournal.State.GROWING || Files.size(file) != entry.size()) {
-            return false;
-        }
-        if (entry.state() == DraftJournal.State.SAFE) {
-            return true;
-        }
-        try (var in = Files.newInputStream(file)) {
-            if (!Digests.of(in).equals(entry.digest())) {
-                return false;
-            }
-        }
-        try (var out = disk.reopen(file, entry.size())) {
-            out.sync();
-        }
-        return true;
-    }
-
     /** Goes on with the pack that was open: behind the last of its items that are all there. */
     private void goOn(DraftJournal.Entry entry) throws IOException {
         var file = content.resolve(entry.content());
@@ -185,7 +165,7 @@ public final class LayerDraft implements Closeable {
         try (var channel = FileChannel.open(file)) {
             for (var item : inOrder) {
                 long from = item.place().orElseThrow().offset();
-                if (!isThere(channel, from, item)) {
+                if (!Salvage.isThere(channel, from, item)) {
                     break;
                 }
                 whole.add(item);
@@ -194,7 +174,7 @@ public final class LayerDraft implements Closeable {
             if (end > channel.size() || whole.isEmpty()) {
                 return;
             }
-            digest(channel, end, digest);
+            Salvage.digest(channel, end, digest);
         }
         whole.forEach(this::remember);
         if (whole.size() < inOrder.size() || end < entry.size()) {
@@ -204,29 +184,6 @@ public final class LayerDraft implements Closeable {
         }
         var writer = new PackWriter(new ContentWriter(disk.reopen(file, end), digest));
         pack = Optional.of(new OpenPack(entry.content(), writer));
-    }
-
-    private static boolean isThere(FileChannel channel, long from, ManifestItem item) throws IOException {
-        var bytes = ByteBuffer.allocate((int) item.size());
-        while (bytes.hasRemaining()) {
-            if (channel.read(bytes, from + bytes.position()) < 0) {
-                return false;
-            }
-        }
-        return Digests.of(bytes.array()).equals(item.digest());
-    }
-
-    private static void digest(FileChannel channel, long end, MessageDigest digest) throws IOException {
-        var buffer = ByteBuffer.allocate(1 << 20);
-        for (long position = 0; position < end; ) {
-            buffer.clear().limit((int) Math.min(buffer.capacity(), end - position));
-            int n = channel.read(buffer, position);
-            if (n < 0) {
-                throw new IOException("the pack became shorter while it was read");
-            }
-            digest.update(buffer.flip());
-            position += n;
-        }
     }
 
     private void dropUnknown() throws IOException {
@@ -389,10 +346,10 @@ public final class LayerDraft implements Closeable {
         var digest = Digests.sha512();
         try (var channel = FileChannel.open(stored)) {
             if (channel.size() >= before.size()) {
-                digest(channel, before.size(), digest);
-                if (Digests.hex(copyOf(digest)).equals(before.digest())) {
+                Salvage.digest(channel, before.size(), digest);
+                if (Digests.hex(Salvage.copyOf(digest)).equals(before.digest())) {
                     channel.position(0);
-                    var head = head(Channels.newInputStream(channel), before.size());
+                    var head = Channels.newInputStream(channel).readNBytes((int) Math.min(HEAD, before.size()));
                     var out = disk.reopen(stored, before.size());
                     return Optional.of(new Alone(file, before.content(), new ContentWriter(out, digest), head));
                 }
@@ -400,18 +357,6 @@ public final class LayerDraft implements Closeable {
         }
         disk.delete(stored);
         return Optional.empty();
-    }
-
-    private static MessageDigest copyOf(MessageDigest digest) throws IOException {
-        try {
-            return (MessageDigest) digest.clone();
-        } catch (CloneNotSupportedException e) {
-            throw new IOException("SHA-512 that can't be cloned", e);
-        }
-    }
-
-    private static byte[] head(InputStream in, long size) throws IOException {
-        return in.readNBytes((int) Math.min(HEAD, size));
     }
 
     /** A large item on its way in. Closing it before {@link #finish} drops it, unless it can be gone on with. */

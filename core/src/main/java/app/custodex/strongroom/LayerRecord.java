@@ -55,6 +55,13 @@ public record LayerRecord(
             change = change == null ? Change.NONE : change; // layers of Custodex 0.1 did not say
         }
 
+        /** Of one item; what became of it since the layer below is not looked at. */
+        public static KindTotal of(ManifestItem item, boolean fresh) {
+            long bytes = item.saved() ? item.size() : 0;
+            return new KindTotal(
+                    item.kind(), 1, item.missed() ? 1 : 0, bytes, fresh ? 1 : 0, fresh ? bytes : 0, Change.NONE);
+        }
+
         /** The sum of two totals of one kind. */
         public KindTotal plus(KindTotal other) {
             return new KindTotal(

@@ -2,7 +2,6 @@ package app.custodex.strongroom;
 
 import app.custodex.link.Kind;
 import app.custodex.link.PhoneIdentity;
-import app.custodex.strongroom.LayerRecord.Change;
 import app.custodex.strongroom.LayerRecord.KindTotal;
 import java.io.IOException;
 import java.time.Duration;
@@ -27,18 +26,7 @@ final class RecordFromItems {
             boolean fresh = item.place()
                     .filter(place -> place.content().startsWith(own))
                     .isPresent();
-            long bytes = item.saved() ? item.size() : 0;
-            totals.merge(
-                    item.kind(),
-                    new KindTotal(
-                            item.kind(),
-                            1,
-                            item.missed() ? 1 : 0,
-                            bytes,
-                            fresh ? 1 : 0,
-                            fresh ? bytes : 0,
-                            Change.NONE),
-                    KindTotal::plus);
+            totals.merge(item.kind(), KindTotal.of(item, fresh), KindTotal::plus);
         });
         return new LayerRecord(
                 number, phone, created, Duration.ZERO, List.copyOf(totals.values()), 0, List.of(), false, sealed, TOOL);

@@ -122,7 +122,14 @@ final class Seals {
         }
     }
 
-    static ProblemException keyGone(Stack stack, String name) {
+    /** Nothing is written into a sealed stack whose key is not on the disk: nobody could open it. */
+    static void requireKey(Stack stack, String name) throws ProblemException {
+        if (stack.sealed() && !Files.isRegularFile(stack.seals().keyFile(stack.name()))) {
+            throw keyGone(stack, name);
+        }
+    }
+
+    private static ProblemException keyGone(Stack stack, String name) {
         return new ProblemException(Problem.failure(
                 name,
                 "The file with its sealed key is damaged or gone",

@@ -2,10 +2,10 @@ package app.custodex.strongroom;
 
 import app.custodex.base.Disk;
 import app.custodex.base.FairDisk;
-import app.custodex.base.FileLease;
 import app.custodex.base.Privacy;
 import app.custodex.base.Problem;
 import app.custodex.base.ProblemException;
+import app.custodex.base.WriteRefused;
 import app.custodex.link.PhoneIdentity;
 import app.custodex.seal.Passphrase;
 import java.io.Closeable;
@@ -13,7 +13,6 @@ import java.io.IOException;
 import java.nio.file.AccessDeniedException;
 import java.nio.file.FileSystemException;
 import java.nio.file.Files;
-import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -37,7 +36,6 @@ public final class Strongroom {
     static final String RECORD = "layer.json";
     static final String OBJECT_ID = "urn:custodex:phone:";
     static final String WORK = "work";
-    static final String LEASE = "strongroom.lock";
 
     private final Path root;
     private final Disk disk;
@@ -47,6 +45,7 @@ public final class Strongroom {
     private final CheckLog checks;
     private final Seals seals;
     private final Examiner examiner;
+    private final Leases leases;
 
     private Strongroom(Path root, Disk disk, StrongroomIdentity identity, Map<String, Boolean> remembered) {
         this.root = root;
@@ -56,6 +55,7 @@ public final class Strongroom {
         this.storage = new StorageRoot(root.resolve(StorageRoot.FOLDER), disk);
         this.checks = new CheckLog(root.resolve("checks"), disk);
         this.seals = new Seals(root.resolve(Seals.FOLDER), disk);
+        this.leases = new Leases(root, disk, identity);
         this.examiner = new Examiner(root, disk, identity, remembered.keySet(), storage, seals, checks);
     }
 
@@ -126,7 +126,7 @@ public final class Strongroom {
     public static Strongroom open(Path root, Disk realDisk, Remembered remembered) throws IOException {
         var disk = new FairDisk(realDisk);
         if (!StrongroomFinder.isStrongroom(root)) {
-            throw away(root);
+            throw Leases.away(root);
         }
         var found = StrongroomIdentity.read(root);
         var identity =
@@ -148,7 +148,7 @@ public final class Strongroom {
             disk.createFolders(root.resolve(WORK));
             strongroom.recover();
         } catch (FileSystemException e) {
-            if (!isReadOnly(e)) {
+            if (!WriteRefused.is(e)) {
                 throw e;
             }
             // It can be read all the same.
@@ -156,60 +156,16 @@ public final class Strongroom {
         return strongroom;
     }
 
-    private static boolean isReadOnly(FileSystemException e) {
-        return e instanceof AccessDeniedException
-                || Optional.ofNullable(e.getReason()).orElse("").contains("Read-only");
-    }
-
-    private static ProblemException away(Path root) {
-        return new ProblemException(Problem.failure(
-                root.toString(),
-                "The strongroom is not there",
-                "Plug in the drive that it is on and try again, or choose another one; nothing was written"));
-    }
-
-    /** The right to use it together with others; it can't be moved meanwhile. */
-    private Closeable lease() throws IOException {
-        requireThere();
-        try {
-            var lease = FileLease.shared(root.resolve(WORK).resolve(LEASE));
-            if (lease.isEmpty()) {
-                throw new ProblemException(
-                        Problem.failure(root.toString(), "The strongroom is being moved", "Wait until it has arrived"));
-            }
-            return lease.get();
-        } catch (FileSystemException e) {
-            if (isReadOnly(e) || e instanceof NoSuchFileException && !Files.exists(root.resolve(WORK))) {
-                return () -> {}; // where nothing can be written, nothing can be moved
-            }
-            throw e;
-        }
-    }
-
     /** The right to use it alone. */
     Closeable alone() throws IOException {
-        requireThere();
-        disk.createFolders(root.resolve(WORK));
-        return FileLease.alone(root.resolve(WORK).resolve(LEASE))
-                .orElseThrow(() -> new ProblemException(Problem.failure(
-                        root.toString(),
-                        "The strongroom is in use: something is copied into it, checked or read",
-                        "Wait until that is done, or end it, then try again")));
-    }
-
-    private void requireThere() throws ProblemException {
-        var there = StrongroomIdentity.read(root);
-        if (there.isEmpty() && !StrongroomFinder.isStrongroom(root)
-                || there.filter(found -> !found.id().equals(identity.id())).isPresent()) {
-            throw away(root);
-        }
+        return leases.alone();
     }
 
     private void recover() throws IOException {
-        try (var lease = lease()) {
+        try (var lease = leases.shared()) {
             for (var folder : storage.objectFolders()) {
                 var stack = stack(folder);
-                var lock = lock(stack);
+                var lock = leases.lock(stack);
                 if (lock.isPresent()) {
                     try (var held = lock.get()) {
                         stack.object().recover(stack.work());
@@ -241,7 +197,7 @@ public final class Strongroom {
 
     /** Bytes that can still be written. */
     public long room() throws IOException {
-        requireThere();
+        leases.requireThere();
         return disk.room(root);
     }
 
@@ -254,7 +210,7 @@ public final class Strongroom {
      * problem in the list.
      */
     public Holdings holdings() throws IOException {
-        try (var lease = lease()) {
+        try (var lease = leases.shared()) {
             var phones = new ArrayList<StoredPhone>();
             var problems = new ArrayList<Problem>(examiner.ownProblems());
             var names = new TreeSet<String>();
@@ -334,7 +290,7 @@ public final class Strongroom {
      * @param phones the identifiers of those that are meant; empty for all, and for the files that belong to no phone
      */
     public List<Problem> examine(Set<String> phones) throws IOException {
-        try (var lease = lease()) {
+        try (var lease = leases.shared()) {
             var problems = new ArrayList<Problem>();
             var names = new TreeSet<String>();
             for (var folder : storage.objectFolders()) {
@@ -363,11 +319,11 @@ public final class Strongroom {
      * @return what was mended, as notes, and what could not be
      */
     public List<Problem> mend() throws IOException {
-        try (var lease = lease()) {
+        try (var lease = leases.shared()) {
             var told = new ArrayList<>(Examiner.mend(examiner.ownFindings()));
             for (var folder : storage.objectFolders()) {
                 var stack = stack(folder);
-                var lock = lock(stack);
+                var lock = leases.lock(stack);
                 if (lock.isPresent()) {
                     try (var held = lock.get()) {
                         told.addAll(Examiner.mend(examiner.findings(stack)));
@@ -391,7 +347,7 @@ public final class Strongroom {
 
     /** Opens a layer for reading; the caller closes it. Empty when there is no such layer. */
     public Optional<StoredLayer> layer(String phoneIdentifier, int number) throws IOException {
-        var lease = lease();
+        var lease = leases.shared();
         try {
             var stack = stackOf(phoneIdentifier);
             var inventory = stack.object().exists() ? Optional.of(inventory(stack)) : Optional.<Inventory>empty();
@@ -422,7 +378,7 @@ public final class Strongroom {
 
     /** The number of the newest layer of a phone; 0 when it has none. */
     public int newestLayer(String phoneIdentifier) throws IOException {
-        try (var lease = lease()) {
+        try (var lease = leases.shared()) {
             var stack = stackOf(phoneIdentifier);
             return stack.object().exists() ? inventory(stack).headNumber() : 0;
         }
@@ -430,13 +386,13 @@ public final class Strongroom {
 
     /** Whether a phone's stack is, or will be, sealed. */
     public boolean sealed(String phoneIdentifier) throws IOException {
-        requireThere();
+        leases.requireThere();
         return stackOf(phoneIdentifier).sealed();
     }
 
     /** Whether a phone's content can be read now: it is not sealed, or its passphrase was given. */
     public boolean readable(String phoneIdentifier) throws IOException {
-        requireThere();
+        leases.requireThere();
         return stackOf(phoneIdentifier).open();
     }
 
@@ -466,8 +422,8 @@ public final class Strongroom {
 
     private void beforeTheFirstLayer(PhoneIdentity phone, StackAction action) throws IOException {
         var stack = stackOf(phone.identifier());
-        try (var lease = lease();
-                var held = lockedFor(phone, stack)) {
+        try (var lease = leases.shared();
+                var held = leases.lockedFor(phone, stack)) {
             if (stack.object().exists()) {
                 throw new ProblemException(Problem.failure(
                         phone.name(),
@@ -485,7 +441,7 @@ public final class Strongroom {
      * @throws ProblemException when the passphrase is not the right one
      */
     public void open(PhoneIdentity phone, Passphrase passphrase) throws IOException {
-        try (var lease = lease()) {
+        try (var lease = leases.shared()) {
             var stack = stackOf(phone.identifier());
             if (stack.sealed()) {
                 seals.open(stack, phone.name(), passphrase);
@@ -515,7 +471,7 @@ public final class Strongroom {
 
     /** What all layers of a phone hold together; nothing when it has none. */
     public Below below(String phoneIdentifier) throws IOException {
-        try (var lease = lease()) {
+        try (var lease = leases.shared()) {
             var stack = stackOf(phoneIdentifier);
             if (!stack.object().exists()) {
                 return new Below();
@@ -527,7 +483,7 @@ public final class Strongroom {
 
     /** What came, changed and went in a layer, against the layers below it. */
     public List<LayerChange> changes(String phoneIdentifier, int number) throws IOException {
-        try (var lease = lease()) {
+        try (var lease = leases.shared()) {
             var stack = stackOf(phoneIdentifier);
             var inventory = inventory(stack);
             var below = below(stack, inventory, phoneIdentifier, number - 1);
@@ -547,11 +503,11 @@ public final class Strongroom {
      *     its key is gone
      */
     public LayerDraft draft(PhoneIdentity phone) throws IOException {
-        var lease = lease();
+        var lease = leases.shared();
         try {
             var stack = stackOf(phone.identifier());
             stack.requireOpen(phone.name());
-            var lock = lockedFor(phone, stack);
+            var lock = leases.lockedFor(phone, stack);
             try {
                 ObjectFolder.removeEmptyParents(stack.object().root(), storage.root());
                 boolean exists = stack.object().exists();
@@ -567,7 +523,7 @@ public final class Strongroom {
                     mended.addAll(Examiner.mend(new StackFrame(stack, disk).findingsThatMatterToTheNextLayer()));
                     requireWhole(stack);
                 }
-                requireKeyOnDisk(stack, phone);
+                Seals.requireKey(stack, phone.name());
                 var inventory = exists ? inventory(stack) : Inventory.none(OBJECT_ID + phone.identifier());
                 var below = below(stack, inventory, phone.identifier(), inventory.headNumber());
                 return new LayerDraft(stack, inventory, below, disk, mended, () -> {
@@ -596,12 +552,6 @@ public final class Strongroom {
         }
     }
 
-    private static void requireKeyOnDisk(Stack stack, PhoneIdentity phone) throws ProblemException {
-        if (stack.sealed() && !Files.isRegularFile(stack.seals().keyFile(stack.name()))) {
-            throw Seals.keyGone(stack, phone.name());
-        }
-    }
-
     /**
      * Mends what earlier checks found damaged, as far as there are second copies of it and the newest layer has sound copies of
      * items.
@@ -611,8 +561,8 @@ public final class Strongroom {
     public List<Integer> mend(PhoneIdentity phone) throws IOException {
         var stack = stackOf(phone.identifier());
         var damaged = new TreeMap<Integer, Set<String>>();
-        try (var lease = lease();
-                var held = lockedFor(phone, stack)) {
+        try (var lease = leases.shared();
+                var held = leases.lockedFor(phone, stack)) {
             var inventory = inventory(stack);
             checks.lasts(phone.identifier()).forEach((number, report) -> {
                 if (!report.sound() && number < inventory.headNumber()) {
@@ -644,17 +594,5 @@ public final class Strongroom {
                 }
             }
         }
-    }
-
-    private Closeable lockedFor(PhoneIdentity phone, Stack stack) throws IOException {
-        return lock(stack)
-                .orElseThrow(() -> new ProblemException(Problem.failure(
-                        phone.name(),
-                        "Another copy of this phone is under way",
-                        "Wait until it is done, or stop it there")));
-    }
-
-    private Optional<FileLease> lock(Stack stack) throws IOException {
-        return FileLease.alone(root.resolve(WORK).resolve(stack.name() + ".lock"));
     }
 }
