@@ -14,7 +14,6 @@ import app.custodex.strongroom.CheckReport;
 import app.custodex.strongroom.LayerCheck;
 import app.custodex.strongroom.LayerDraft;
 import app.custodex.strongroom.LayerRecord;
-import app.custodex.strongroom.LayerRecord.Change;
 import app.custodex.strongroom.LayerRecord.KindTotal;
 import app.custodex.strongroom.LeftOut;
 import app.custodex.strongroom.ManifestItem;

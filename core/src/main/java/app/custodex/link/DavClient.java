@@ -1,38 +1,31 @@
 package app.custodex.link;
 
+import java.io.Closeable;
 import java.io.FilterInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.net.URI;
-import java.net.http.HttpClient;
-import java.net.http.HttpRequest;
-import java.net.http.HttpResponse;
-import java.time.Duration;
+import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.List;
-import java.util.concurrent.ExecutionException;
-import java.util.concurrent.TimeUnit;
-import java.util.concurrent.TimeoutException;
 import java.util.function.Consumer;
 import java.util.function.Supplier;
 import java.util.stream.Collectors;
 import javax.xml.stream.XMLStreamException;
+import org.apache.hc.client5.http.classic.methods.HttpUriRequestBase;
+import org.apache.hc.core5.http.ContentType;
+import org.apache.hc.core5.http.io.entity.StringEntity;
 
 /** Lists and reads a tree over HTTP (RFC 9110) in the WebDAV profile (RFC 4918). */
 final class DavClient {
-    /** A stall is told long before this; then the request is given up. */
-    private static final Duration ANSWER_TIME = Duration.ofSeconds(60);
-
-    private static final long LONGEST_ANSWER = 1 << 20;
-
-    private static final HttpRequest.BodyPublisher ASK = HttpRequest.BodyPublishers.ofString("""
+    private static final String ASK = """
             <?xml version="1.0" encoding="utf-8"?>
             <propfind xmlns="DAV:" xmlns:o="urn:custodex:link"><prop><resourcetype/><getcontentlength/><getetag/>\
-            <getlastmodified/><o:modified/><o:link-target/></prop></propfind>""");
+            <getlastmodified/><o:modified/><o:link-target/></prop></propfind>""";
 
-    private final HttpClient http;
+    private final HttpConnections http;
     private final URI tree;
-    private final Consumer<HttpRequest.Builder> dress;
+    private final Consumer<HttpUriRequestBase> dress;
     private final Supplier<String> subject;
     private volatile Limits limits = Limits.USUAL;
 
@@ -41,7 +34,7 @@ final class DavClient {
      * @param dress adds who is asking to each request
      * @param subject what to call the other end in messages
      */
-    DavClient(HttpClient http, URI tree, Consumer<HttpRequest.Builder> dress, Supplier<String> subject) {
+    DavClient(HttpConnections http, URI tree, Consumer<HttpUriRequestBase> dress, Supplier<String> subject) {
         this.http = http;
         this.tree = tree;
         this.dress = dress;
@@ -53,17 +46,14 @@ final class DavClient {
     }
 
     List<Listed> list(PhonePath folder) throws LinkException {
-        var response = send(
-                request(encoded(folder) + (folder.text().isEmpty() ? "" : "/"))
-                        .header("Depth", "1")
-                        .header("Content-Type", "application/xml; charset=utf-8")
-                        .method("PROPFIND", ASK),
-                folder.text());
-        try (var body = response.body()) {
-            if (response.statusCode() != 207) {
-                throw refusal(response.statusCode(), folder);
+        var request = request("PROPFIND", encoded(folder) + (folder.text().isEmpty() ? "" : "/"));
+        request.setHeader("Depth", "1");
+        request.setEntity(new StringEntity(ASK, ContentType.create("application/xml", StandardCharsets.UTF_8)));
+        try (var reply = send(request, folder.text())) {
+            if (reply.code() != 207) {
+                throw refusal(reply.code(), folder);
             }
-            return DavListing.read(body, decodedTree(), folder, limits);
+            return DavListing.read(reply.body(), decodedTree(), folder, limits);
         } catch (XMLStreamException e) {
             if (e.getNestedException() instanceof IOException) {
                 throw new LinkException.Lost(subject.get(), e);
@@ -87,27 +77,27 @@ final class DavClient {
     }
 
     PhoneContent open(PhonePath file, long offset) throws LinkException {
-        var request = request(encoded(file)).GET();
+        var request = request("GET", encoded(file));
         if (offset > 0) {
-            request.header("Range", "bytes=" + offset + "-");
+            request.setHeader("Range", "bytes=" + offset + "-");
         }
-        var response = send(request, file.text());
-        int code = response.statusCode();
+        var reply = send(request, file.text());
+        int code = reply.code();
         if (code != 200 && (offset == 0 || code != 206)) {
-            close(response.body());
+            close(reply);
             throw refusal(code, file);
         }
-        long size = response.headers().firstValueAsLong("Content-Length").orElse(-1);
-        if (size < 0) {
-            close(response.body());
+        if (reply.length().isEmpty()) {
+            close(reply);
             throw new LinkException.Item(file, "The server sent no length", "It was left out", null);
         }
-        var body = new Body(response.body());
+        long size = reply.length().getAsLong();
+        var body = new Body(reply.body());
         if (offset > 0 && code == 200) {
             skip(body, offset); // a server may answer a range with the whole (RFC 9110 §14.2)
             size -= offset;
         }
-        return new PhoneContent(size, response.headers().firstValue("ETag").orElse(""), body);
+        return new PhoneContent(size, reply.header("ETag").orElse(""), body);
     }
 
     private void skip(InputStream body, long offset) throws LinkException {
@@ -119,45 +109,17 @@ final class DavClient {
         }
     }
 
-    private HttpRequest.Builder request(String path) {
-        var builder = HttpRequest.newBuilder(tree.resolve(path)).timeout(ANSWER_TIME);
-        dress.accept(builder);
-        return builder;
+    private HttpUriRequestBase request(String method, String path) {
+        var request = new HttpUriRequestBase(method, tree.resolve(path));
+        dress.accept(request);
+        return request;
     }
 
-    private HttpResponse<InputStream> send(HttpRequest.Builder request, String what) throws LinkException {
-        var subjectOfIt = what.isEmpty() ? subject.get() : what;
+    private HttpConnections.Reply send(HttpUriRequestBase request, String what) throws LinkException {
         try {
-            return http.send(request.build(), HttpResponse.BodyHandlers.ofInputStream());
+            return http.send(request);
         } catch (IOException e) {
-            throw new LinkException.Lost(subjectOfIt, e);
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-            throw new LinkException.Lost(subjectOfIt, e);
-        }
-    }
-
-    /** A short answer, read to its end. */
-    record Answer(int code, byte[] body) {}
-
-    /**
-     * Asks something that has a short answer. No answer, half an answer and one that is too long within the time are a lost
-     * connection, so a server that falls silent in the midst of it holds nobody up.
-     */
-    static Answer ask(HttpClient http, HttpRequest.Builder request, Duration within, String subject)
-            throws LinkException {
-        var body = HttpResponse.BodyHandlers.limiting(HttpResponse.BodyHandlers.ofByteArray(), LONGEST_ANSWER);
-        var asked = http.sendAsync(request.build(), body);
-        try {
-            var response = asked.get(within.toMillis(), TimeUnit.MILLISECONDS);
-            return new Answer(response.statusCode(), response.body());
-        } catch (ExecutionException | TimeoutException e) {
-            asked.cancel(true);
-            throw new LinkException.Lost(subject, e);
-        } catch (InterruptedException e) {
-            asked.cancel(true);
-            Thread.currentThread().interrupt();
-            throw new LinkException.Lost(subject, e);
+            throw new LinkException.Lost(what.isEmpty() ? subject.get() : what, e);
         }
     }
 
@@ -182,9 +144,9 @@ final class DavClient {
                 + Arrays.stream(path.text().split("/")).map(RawName::encoded).collect(Collectors.joining("/"));
     }
 
-    private static void close(InputStream body) {
+    private static void close(Closeable answer) {
         try {
-            body.close();
+            answer.close();
         } catch (IOException e) {
             // The answer is not wanted; that the other end hung up meanwhile shows at the next request.
         }

@@ -3,14 +3,12 @@ package app.custodex.link;
 import app.custodex.base.Json;
 import java.io.IOException;
 import java.net.URI;
-import java.net.http.HttpClient;
-import java.net.http.HttpRequest;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
 import java.util.UUID;
-import java.util.concurrent.Executors;
+import org.apache.hc.client5.http.classic.methods.HttpUriRequestBase;
 
 /**
  * A phone that is reached by HTTP in the WebDAV profile: {@code GET phone} describes it, {@code POST pairing} asks for a token,
@@ -22,7 +20,7 @@ public final class HttpPhoneLink implements PhoneLink {
     private static final Duration ANSWER_TIME = Duration.ofSeconds(5);
 
     private final URI address;
-    private final HttpClient http;
+    private final HttpConnections http = new HttpConnections();
     private final DavClient files;
     private final String bench = UUID.randomUUID().toString();
     private volatile Optional<String> token = Optional.empty();
@@ -32,38 +30,28 @@ public final class HttpPhoneLink implements PhoneLink {
     /** @param address where the phone answers, ending in "/" */
     public HttpPhoneLink(URI address) {
         this.address = address;
-        this.http = client();
         this.files = new DavClient(http, address.resolve("files/"), this::dress, this::subject);
     }
 
-    static HttpClient client() {
-        return HttpClient.newBuilder()
-                .version(HttpClient.Version.HTTP_1_1)
-                .connectTimeout(Duration.ofSeconds(5))
-                .executor(Executors.newVirtualThreadPerTaskExecutor())
-                .build();
-    }
-
-    private void dress(HttpRequest.Builder request) {
-        request.header("Bench", bench);
+    private void dress(HttpUriRequestBase request) {
+        request.setHeader("Bench", bench);
         if (sealed) {
-            request.header("Copy", "sealed");
+            request.setHeader("Copy", "sealed");
         }
-        token.ifPresent(value -> request.header("Authorization", "Bearer " + value));
+        token.ifPresent(value -> request.setHeader("Authorization", "Bearer " + value));
     }
 
-    private HttpRequest.Builder request(String path) {
-        var builder = HttpRequest.newBuilder(address.resolve(path)).timeout(ANSWER_TIME);
-        dress(builder);
-        return builder;
+    private HttpConnections.Answer ask(String method, String path) throws LinkException {
+        var request = new HttpUriRequestBase(method, address.resolve(path));
+        dress(request);
+        return http.ask(request, ANSWER_TIME, subject());
     }
 
     @Override
     public PhoneStatus status() throws LinkException {
         var status = describe();
         if (status.readiness().ready() && token.isEmpty()) {
-            var answer = DavClient.ask(
-                    http, request("pairing").POST(HttpRequest.BodyPublishers.noBody()), ANSWER_TIME, subject());
+            var answer = ask("POST", "pairing");
             if (answer.code() == 200) {
                 token = Optional.of(new String(answer.body(), StandardCharsets.US_ASCII).strip());
                 status = describe();
@@ -74,7 +62,7 @@ public final class HttpPhoneLink implements PhoneLink {
     }
 
     private PhoneStatus describe() throws LinkException {
-        var answer = DavClient.ask(http, request("phone").GET(), ANSWER_TIME, subject());
+        var answer = ask("GET", "phone");
         if (answer.code() == 401) {
             token = Optional.empty();
         }
@@ -121,6 +109,6 @@ public final class HttpPhoneLink implements PhoneLink {
 
     @Override
     public void close() {
-        http.shutdownNow();
+        http.close();
     }
 }

@@ -6,8 +6,6 @@ import app.custodex.base.ProblemException;
 import com.fasterxml.jackson.core.type.TypeReference;
 import java.io.IOException;
 import java.net.URI;
-import java.net.http.HttpClient;
-import java.net.http.HttpRequest;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.time.ZoneId;
@@ -15,6 +13,9 @@ import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.apache.hc.client5.http.classic.methods.HttpUriRequestBase;
+import org.apache.hc.core5.http.ContentType;
+import org.apache.hc.core5.http.io.entity.ByteArrayEntity;
 
 /**
  * One copy in a Loft account. {@code POST sign-in} sends a one-time code to the customer, {@code POST code} takes it and gives a
@@ -27,7 +28,7 @@ public final class LoftLink implements PhoneLink {
     private final String identifier;
     private final String name;
     private final URI address;
-    private final HttpClient http = HttpPhoneLink.client();
+    private final HttpConnections http = new HttpConnections();
     private volatile Optional<String> account = Optional.empty();
     private volatile Optional<String> token = Optional.empty();
     private volatile Optional<Chosen> chosen = Optional.empty();
@@ -41,21 +42,22 @@ public final class LoftLink implements PhoneLink {
         this.address = address;
     }
 
-    private void dress(HttpRequest.Builder request) {
-        token.ifPresent(value -> request.header("Authorization", "Bearer " + value));
+    private void dress(HttpUriRequestBase request) {
+        token.ifPresent(value -> request.setHeader("Authorization", "Bearer " + value));
     }
 
-    private DavClient.Answer ask(String path, Optional<Map<String, String>> body) throws LinkException {
-        var request = HttpRequest.newBuilder(address.resolve(path)).timeout(ANSWER_TIME);
+    private HttpConnections.Answer ask(String path, Optional<Map<String, String>> body) throws LinkException {
+        var request = new HttpUriRequestBase(body.isPresent() ? "POST" : "GET", address.resolve(path));
         dress(request);
         try {
             if (body.isPresent()) {
-                request.POST(HttpRequest.BodyPublishers.ofByteArray(Json.LINE.writeValueAsBytes(body.get())));
+                request.setEntity(
+                        new ByteArrayEntity(Json.LINE.writeValueAsBytes(body.get()), ContentType.APPLICATION_JSON));
             }
         } catch (IOException e) {
             throw new IllegalStateException("text can always be written as JSON", e);
         }
-        return DavClient.ask(http, request, ANSWER_TIME, "Loft");
+        return http.ask(request, ANSWER_TIME, "Loft");
     }
 
     /** Has a one-time code sent to the account's owner. */
@@ -174,6 +176,6 @@ public final class LoftLink implements PhoneLink {
 
     @Override
     public void close() {
-        http.shutdownNow();
+        http.close();
     }
 }

@@ -1,8 +1,6 @@
 package app.custodex.link;
 
 import java.net.URI;
-import java.net.http.HttpClient;
-import java.net.http.HttpRequest;
 import java.nio.CharBuffer;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
@@ -11,7 +9,7 @@ import java.util.Base64;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Optional;
-import java.util.concurrent.Executors;
+import org.apache.hc.client5.http.classic.methods.HttpUriRequestBase;
 
 /**
  * Any WebDAV address (RFC 4918) over TLS. Its certificate is trusted by a person at the first pairing and has to stay the same; the
@@ -22,7 +20,7 @@ public final class WebDavLink extends PlainLink {
 
     private final URI address;
     private final PinnedCertificate certificate;
-    private final HttpClient http;
+    private final HttpConnections http;
     private final DavClient files;
     private volatile Optional<Account> account = Optional.empty();
     /** The server has said that it does not know this name with this password: it is not asked a second time with them. */
@@ -38,23 +36,17 @@ public final class WebDavLink extends PlainLink {
         super(Family.WEBDAV, new SourceName(identifier, name));
         this.address = address;
         this.certificate = new PinnedCertificate(trusted);
-        this.http = HttpClient.newBuilder()
-                .version(HttpClient.Version.HTTP_1_1)
-                .connectTimeout(Duration.ofSeconds(5))
-                .sslContext(certificate.context())
-                .followRedirects(HttpClient.Redirect.NEVER) // a password goes nowhere else
-                .executor(Executors.newVirtualThreadPerTaskExecutor())
-                .build();
+        this.http = new HttpConnections(Optional.of(certificate.context()));
         this.files = new DavClient(http, address, this::dress, () -> name);
     }
 
     /** Basic authentication (RFC 7617), which is safe only inside TLS with the right other end; there is no other here. */
-    private void dress(HttpRequest.Builder request) {
+    private void dress(HttpUriRequestBase request) {
         account.ifPresent(known -> {
             var pair =
                     StandardCharsets.UTF_8.encode(CharBuffer.wrap(known.user() + ":" + new String(known.password())));
             var encoded = StandardCharsets.ISO_8859_1.decode(Base64.getEncoder().encode(pair));
-            request.header("Authorization", "Basic " + encoded);
+            request.setHeader("Authorization", "Basic " + encoded);
         });
     }
 
@@ -107,12 +99,10 @@ public final class WebDavLink extends PlainLink {
 
     /** Asks about the root alone. */
     private int probe() throws LinkException {
-        var request = HttpRequest.newBuilder(address)
-                .timeout(ANSWER_TIME)
-                .header("Depth", "0")
-                .method("PROPFIND", HttpRequest.BodyPublishers.noBody());
+        var request = new HttpUriRequestBase("PROPFIND", address);
+        request.setHeader("Depth", "0");
         dress(request);
-        int code = DavClient.ask(http, request, ANSWER_TIME, name().name()).code();
+        int code = http.ask(request, ANSWER_TIME, name().name()).code();
         noteRefusal(code == 401);
         return code;
     }
@@ -152,7 +142,7 @@ public final class WebDavLink extends PlainLink {
 
     @Override
     public void close() {
-        http.shutdownNow();
+        http.close();
         account.ifPresent(known -> Arrays.fill(known.password(), '\0'));
     }
 }

@@ -1,6 +1,5 @@
 package app.custodex.seal;
 
-import com.exceptionfactory.jagged.framework.crypto.CipherKey;
 import java.io.EOFException;
 import java.io.IOException;
 import java.nio.ByteBuffer;
@@ -10,8 +9,7 @@ import java.nio.channels.SeekableByteChannel;
 import java.security.GeneralSecurityException;
 import java.util.LinkedHashMap;
 import java.util.Map;
-import javax.crypto.Cipher;
-import javax.crypto.spec.IvParameterSpec;
+import javax.crypto.SecretKey;
 
 /**
  * One age file, open for reading anywhere in it. Its payload is a row of chunks of 64 KiB, each encrypted with its own number
@@ -19,19 +17,18 @@ import javax.crypto.spec.IvParameterSpec;
  * one when it is opened, so a file that was cut is refused.
  */
 public final class AgeFile implements SeekableByteChannel {
-    /** Bytes of content in a chunk. */
-    public static final int CHUNK = 1 << 16;
-
-    private static final int TAG = 16;
-    private static final int LONGEST_HEADER = 1 << 12;
+    private static final int CHUNK = ChunkCipher.CHUNK;
+    private static final int TAG = ChunkCipher.TAG;
+    static final int LONGEST_HEADER = 1 << 12;
     private static final int KEPT_CHUNKS = 8;
 
     private final FileChannel file;
-    private final CipherKey key;
     private final long payload;
     private final long chunks;
     private final long size;
-    private final Cipher cipher;
+    private final ChunkCipher cipher;
+    private final ByteBuffer sealed = ChunkCipher.buffer(CHUNK + TAG);
+    private final ByteBuffer plain = ChunkCipher.buffer(CHUNK);
     private final LinkedHashMap<Long, byte[]> recent = new LinkedHashMap<>(KEPT_CHUNKS, 0.75f, true) {
         private static final long serialVersionUID = 1L;
 
@@ -44,7 +41,7 @@ public final class AgeFile implements SeekableByteChannel {
 
     /** Reads a header and gives the key of the payload, leaving the buffer where the payload begins. */
     interface Header {
-        CipherKey read(ByteBuffer start) throws IOException;
+        SecretKey read(ByteBuffer start) throws IOException;
     }
 
     AgeFile(FileChannel file, Header header) throws IOException {
@@ -52,7 +49,7 @@ public final class AgeFile implements SeekableByteChannel {
         var start = ByteBuffer.allocate((int) Math.min(file.size(), LONGEST_HEADER));
         readFully(start, 0);
         start.flip();
-        key = header.read(start);
+        cipher = new ChunkCipher(header.read(start));
         payload = start.position();
         long length = file.size() - payload;
         if (length < TAG) {
@@ -60,11 +57,6 @@ public final class AgeFile implements SeekableByteChannel {
         }
         chunks = (length + CHUNK + TAG - 1) / (CHUNK + TAG);
         size = length - TAG * chunks;
-        try {
-            cipher = Cipher.getInstance("ChaCha20-Poly1305");
-        } catch (GeneralSecurityException e) {
-            throw new AssertionError("every Java platform has ChaCha20-Poly1305", e);
-        }
         chunk(chunks - 1);
     }
 
@@ -82,26 +74,20 @@ public final class AgeFile implements SeekableByteChannel {
             return there;
         }
         long from = payload + number * (CHUNK + TAG);
-        var sealed = ByteBuffer.allocate((int) Math.min(CHUNK + TAG, file.size() - from));
+        sealed.clear().limit((int) Math.min(CHUNK + TAG, file.size() - from));
         readFully(sealed, from);
-        var plain = code(Cipher.DECRYPT_MODE, number, sealed.array());
-        if (plain.length == 0 && number > 0) {
-            throw new IOException("the sealed file has an empty last chunk");
-        }
-        recent.put(number, plain);
-        return plain;
-    }
-
-    private byte[] code(int mode, long number, byte[] bytes) throws IOException {
-        var nonce = new byte[12];
-        ByteBuffer.wrap(nonce).putLong(3, number);
-        nonce[11] = (byte) (number == chunks - 1 ? 1 : 0);
         try {
-            cipher.init(mode, key, new IvParameterSpec(nonce));
-            return cipher.doFinal(bytes);
+            cipher.decrypt(number, number == chunks - 1, sealed.flip(), plain);
         } catch (GeneralSecurityException e) {
             throw new IOException("chunk " + number + " of the sealed file is not what was written", e);
         }
+        if (!plain.hasRemaining() && number > 0) {
+            throw new IOException("the sealed file has an empty last chunk");
+        }
+        var content = new byte[plain.remaining()];
+        plain.get(content);
+        recent.put(number, content);
+        return content;
     }
 
     @Override

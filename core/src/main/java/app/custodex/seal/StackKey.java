@@ -3,6 +3,7 @@ package app.custodex.seal;
 import com.exceptionfactory.jagged.RecipientStanzaReader;
 import com.exceptionfactory.jagged.RecipientStanzaWriter;
 import com.exceptionfactory.jagged.framework.format.StandardPayloadKeyReader;
+import com.exceptionfactory.jagged.framework.format.StandardPayloadKeyWriter;
 import com.exceptionfactory.jagged.framework.stream.StandardDecryptingChannelFactory;
 import com.exceptionfactory.jagged.framework.stream.StandardEncryptingChannelFactory;
 import com.exceptionfactory.jagged.x25519.X25519KeyPairGenerator;
@@ -15,7 +16,6 @@ import java.io.InputStream;
 import java.nio.ByteBuffer;
 import java.nio.channels.Channels;
 import java.nio.channels.FileChannel;
-import java.nio.channels.WritableByteChannel;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.security.GeneralSecurityException;
@@ -84,38 +84,16 @@ public final class StackKey {
         }
     }
 
-    /**
-     * Encrypts what is written to it.
-     *
-     * @param out stays open when the channel is closed, which writes the end
-     */
-    public WritableByteChannel encrypting(WritableByteChannel out) throws IOException {
-        return encrypting(out, writer);
-    }
-
-    private static WritableByteChannel encrypting(WritableByteChannel out, RecipientStanzaWriter writer)
-            throws IOException {
+    /** Begins an age file that only this key opens. */
+    public AgeWriter writer(AgeWriter.Out out) throws IOException {
+        var header = ByteBuffer.allocate(AgeFile.LONGEST_HEADER);
         try {
-            return new StandardEncryptingChannelFactory().newEncryptingChannel(new StaysOpen(out), List.of(writer));
+            var key = new StandardPayloadKeyWriter().writeFileHeader(header, List.of(writer));
+            var bytes = new byte[header.flip().remaining()];
+            header.get(bytes);
+            return AgeWriter.begin(bytes, key.getEncoded(), out);
         } catch (GeneralSecurityException e) {
             throw new IOException(e);
-        }
-    }
-
-    private record StaysOpen(WritableByteChannel out) implements WritableByteChannel {
-        @Override
-        public int write(ByteBuffer bytes) throws IOException {
-            return out.write(bytes);
-        }
-
-        @Override
-        public boolean isOpen() {
-            return out.isOpen();
-        }
-
-        @Override
-        public void close() {
-            // Whoever opened it still has to sync it.
         }
     }
 
@@ -125,10 +103,13 @@ public final class StackKey {
 
     private static byte[] encrypt(byte[] plain, RecipientStanzaWriter writer) throws IOException {
         var bytes = new ByteArrayOutputStream(plain.length + 512);
-        try (var channel = encrypting(Channels.newChannel(bytes), writer)) {
+        var out = Channels.newChannel(bytes);
+        try (var channel = new StandardEncryptingChannelFactory().newEncryptingChannel(out, List.of(writer))) {
             for (var left = ByteBuffer.wrap(plain); left.hasRemaining(); ) {
                 channel.write(left);
             }
+        } catch (GeneralSecurityException e) {
+            throw new IOException(e);
         }
         return bytes.toByteArray();
     }

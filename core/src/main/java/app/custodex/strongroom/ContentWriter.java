@@ -2,13 +2,12 @@ package app.custodex.strongroom;
 
 import app.custodex.base.Digests;
 import app.custodex.base.Disk;
+import app.custodex.seal.AgeWriter;
 import app.custodex.seal.StackKey;
 import java.io.Closeable;
 import java.io.IOException;
 import java.nio.ByteBuffer;
-import java.nio.channels.WritableByteChannel;
 import java.security.MessageDigest;
-import java.util.HexFormat;
 import java.util.Optional;
 
 /** A stored file on its way to the disk: sealed where there is a key, and digested as it will lie there. */
@@ -18,23 +17,39 @@ final class ContentWriter implements Closeable {
     private final Disk.Out out;
     private final MessageDigest digest;
     private final ByteBuffer buffer = ByteBuffer.allocateDirect(BUFFER);
-    private final Optional<WritableByteChannel> seal;
+    private final Optional<AgeWriter> seal;
     private long size;
 
     ContentWriter(Disk.Out out, Optional<StackKey> key) throws IOException {
-        this(out, key, Digests.sha512());
+        this.out = out;
+        this.digest = Digests.sha512();
+        this.seal = key.isPresent() ? Optional.of(key.get().writer(this::store)) : Optional.empty();
     }
 
     /** Goes on behind what lies there already, in the clear. */
-    ContentWriter(Disk.Out out, MessageDigest soFar) throws IOException {
-        this(out, Optional.empty(), soFar);
-        size = out.size();
+    ContentWriter(Disk.Out out, MessageDigest soFar) {
+        this.out = out;
+        this.digest = soFar;
+        this.seal = Optional.empty();
+        this.size = out.size();
     }
 
-    private ContentWriter(Disk.Out out, Optional<StackKey> key, MessageDigest digest) throws IOException {
+    /**
+     * Goes on behind what lies there already of an age file.
+     *
+     * @param soFar of the bytes on the disk
+     * @param size bytes of content, whole chunks
+     */
+    ContentWriter(Disk.Out out, MessageDigest soFar, AgeWriter.Begun begun, long size) {
         this.out = out;
-        this.digest = digest;
-        this.seal = key.isPresent() ? Optional.of(key.get().encrypting(new Stored())) : Optional.empty();
+        this.digest = soFar;
+        this.seal = Optional.of(AgeWriter.goOn(begun, size, this::store));
+        this.size = size;
+    }
+
+    /** How a later attempt goes on with an age file. */
+    Optional<AgeWriter.Begun> begun() {
+        return seal.map(AgeWriter::begun);
     }
 
     /** Bytes of content so far, before sealing. */
@@ -49,13 +64,10 @@ final class ContentWriter implements Closeable {
 
     void write(byte[] bytes, int offset, int length) throws IOException {
         size += length;
-        var content = ByteBuffer.wrap(bytes, offset, length);
-        if (seal.isEmpty()) {
-            store(content);
-            return;
-        }
-        while (content.hasRemaining()) {
-            seal.get().write(content);
+        if (seal.isPresent()) {
+            seal.get().write(bytes, offset, length);
+        } else {
+            store(ByteBuffer.wrap(bytes, offset, length));
         }
     }
 
@@ -73,10 +85,13 @@ final class ContentWriter implements Closeable {
 
     /** Digest of what was written so far; only of what is not sealed. */
     String digestSoFar() throws IOException {
-        try {
-            return HexFormat.of().formatHex(((MessageDigest) digest.clone()).digest());
-        } catch (CloneNotSupportedException e) {
-            throw new IOException("SHA-512 that can't be cloned", e);
+        return Digests.hex(Salvage.copyOf(digest));
+    }
+
+    /** Nothing that was written so far is the end, so that {@link #flush} leaves no chunk of an age file behind. */
+    void moreFollows() throws IOException {
+        if (seal.isPresent()) {
+            seal.get().moreFollows();
         }
     }
 
@@ -90,7 +105,7 @@ final class ContentWriter implements Closeable {
     /** Ends the content and gives the digest of what lies on the disk; what follows is {@link #sync}. */
     String finish() throws IOException {
         if (seal.isPresent()) {
-            seal.get().close();
+            seal.get().finish();
         }
         flush();
         return Digests.hex(digest);
@@ -103,24 +118,5 @@ final class ContentWriter implements Closeable {
     @Override
     public void close() throws IOException {
         out.close();
-    }
-
-    private final class Stored implements WritableByteChannel {
-        @Override
-        public int write(ByteBuffer bytes) throws IOException {
-            int n = bytes.remaining();
-            store(bytes);
-            return n;
-        }
-
-        @Override
-        public boolean isOpen() {
-            return true;
-        }
-
-        @Override
-        public void close() {
-            // The file is closed by whoever made it.
-        }
     }
 }

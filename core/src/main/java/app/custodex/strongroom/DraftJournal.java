@@ -5,6 +5,7 @@ import app.custodex.base.Json;
 import app.custodex.base.JsonLog;
 import app.custodex.link.Listed;
 import app.custodex.link.PhonePath;
+import app.custodex.seal.AgeWriter;
 import app.custodex.seal.StackKey;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -50,9 +51,21 @@ final class DraftJournal {
      * @param digest of those, as they lie on the disk; empty while a pack grows
      * @param items that were stored in it since its last line
      * @param alone what it is, while it is a growing item of its own
+     * @param begun how to go on with its age file, in a sealed stack; size and digest are those of the content then
      */
     record Entry(
-            String content, State state, long size, String digest, List<ManifestItem> items, Optional<Alone> alone) {}
+            String content,
+            State state,
+            long size,
+            String digest,
+            List<ManifestItem> items,
+            Optional<Alone> alone,
+            Optional<AgeWriter.Begun> begun) {
+        /** Of what can't be gone on with by its journal alone. */
+        static Entry of(String content, State state, long size, String digest, List<ManifestItem> items) {
+            return new Entry(content, state, size, digest, items, Optional.empty(), Optional.empty());
+        }
+    }
 
     /** A line as it lies on the disk. */
     record Line(Optional<Entry> entry, Optional<String> sealed) {}
@@ -124,6 +137,7 @@ final class DraftJournal {
                 after.size(),
                 after.digest().isEmpty() ? before.digest() : after.digest(),
                 items,
-                after.alone());
+                after.alone(),
+                after.begun());
     }
 }

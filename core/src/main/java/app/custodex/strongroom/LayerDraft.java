@@ -11,14 +11,11 @@ import java.io.BufferedOutputStream;
 import java.io.Closeable;
 import java.io.IOException;
 import java.io.OutputStream;
-import java.nio.channels.Channels;
 import java.nio.channels.FileChannel;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.security.MessageDigest;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -47,12 +44,9 @@ public final class LayerDraft implements Closeable {
     /** A sealed pack that was cut can't be gone on with: that would seal two texts with one key and one number. */
     private static final long SEALED_PACK_SIZE = 3L << 20;
     /** What is written between two lines of the journal is what a kill costs. */
-    private static final long JOURNAL_EVERY = 2L << 20;
+    static final long JOURNAL_EVERY = 2L << 20;
     /** Bytes that may wait to be synced while more is written. */
     private static final long SYNCING = 64L << 20;
-
-    /** As much of an item's beginning as tells what it is. */
-    private static final int HEAD = 1 << 12;
 
     private final Stack stack;
     private final ObjectFolder object;
@@ -67,7 +61,7 @@ public final class LayerDraft implements Closeable {
     private final String folder;
     private final Map<String, String> fresh = new LinkedHashMap<>();
     private final Map<PhonePath, ManifestItem> resumed = new HashMap<>();
-    private final Map<DraftJournal.Alone, DraftJournal.Entry> begun = new HashMap<>();
+    private final LargeItems large;
     private final Map<String, ManifestItem.Place> byDigest = new HashMap<>();
     private final List<ManifestItem> items = new ArrayList<>();
     private final ExecutorService syncer = Executors.newSingleThreadExecutor(
@@ -111,6 +105,7 @@ public final class LayerDraft implements Closeable {
         this.folder = Stack.contentFolder(number());
         this.journal = new DraftJournal(
                 work.resolve(String.format(Locale.ROOT, "journal-%04d.jsonl", number())), disk, stack.key());
+        this.large = new LargeItems(this, stack, content, disk, journal);
         disk.createFolders(content.resolve(folder));
         resume();
     }
@@ -143,7 +138,7 @@ public final class LayerDraft implements Closeable {
                 fresh.put(entry.content(), entry.digest());
                 entry.items().forEach(this::remember);
             } else if (entry.alone().isPresent()) {
-                begun.put(entry.alone().get(), entry);
+                large.remember(entry.alone().get(), entry);
             } else if (stack.key().isEmpty() && entry.content().endsWith(".tar")) {
                 growing = Optional.of(entry);
             }
@@ -179,8 +174,7 @@ public final class LayerDraft implements Closeable {
         whole.forEach(this::remember);
         if (whole.size() < inOrder.size() || end < entry.size()) {
             // What was cut away must not be taken for what is written in its place.
-            journal.add(new DraftJournal.Entry(
-                    entry.content(), DraftJournal.State.GROWING, end, "", List.of(), Optional.empty()));
+            journal.add(DraftJournal.Entry.of(entry.content(), DraftJournal.State.GROWING, end, "", List.of()));
         }
         var writer = new PackWriter(new ContentWriter(disk.reopen(file, end), digest));
         pack = Optional.of(new OpenPack(entry.content(), writer));
@@ -192,7 +186,7 @@ public final class LayerDraft implements Closeable {
                 var name = folder + "/" + file.getFileName();
                 boolean known = fresh.containsKey(name)
                         || pack.filter(open -> open.name.equals(name)).isPresent()
-                        || begun.values().stream()
+                        || large.waiting().stream()
                                 .anyMatch(entry -> entry.content().equals(name));
                 if (known) {
                     contentNumber = Math.max(contentNumber, numberOf(file));
@@ -217,7 +211,8 @@ public final class LayerDraft implements Closeable {
         return below;
     }
 
-    private Optional<ManifestItem.Place> place(String digest) {
+    /** Where content lies that this layer or one below it stored. */
+    Optional<ManifestItem.Place> place(String digest) {
         return Optional.ofNullable(byDigest.get(digest)).or(() -> below.place(digest));
     }
 
@@ -253,13 +248,8 @@ public final class LayerDraft implements Closeable {
             closePack();
         } else if (!sealed && open.writer.size() - open.journaled >= JOURNAL_EVERY) {
             open.writer.flush();
-            journal.add(new DraftJournal.Entry(
-                    open.name,
-                    DraftJournal.State.GROWING,
-                    open.writer.size(),
-                    "",
-                    List.copyOf(open.items),
-                    Optional.empty()));
+            journal.add(DraftJournal.Entry.of(
+                    open.name, DraftJournal.State.GROWING, open.writer.size(), "", List.copyOf(open.items)));
             open.items.clear();
             open.journaled = open.writer.size();
         }
@@ -287,8 +277,7 @@ public final class LayerDraft implements Closeable {
         pack = Optional.empty();
         var digest = open.writer.finish();
         long size = open.writer.storedSize();
-        var closed = new DraftJournal.Entry(
-                open.name, DraftJournal.State.CLOSED, size, digest, List.copyOf(open.items), Optional.empty());
+        var closed = DraftJournal.Entry.of(open.name, DraftJournal.State.CLOSED, size, digest, List.copyOf(open.items));
         journal.add(closed);
         settle(SYNCING - size);
         syncing.add(new Syncing(size, syncer.submit(() -> {
@@ -302,13 +291,8 @@ public final class LayerDraft implements Closeable {
     }
 
     private void journalSafe(DraftJournal.Entry closed) throws IOException {
-        journal.add(new DraftJournal.Entry(
-                closed.content(),
-                DraftJournal.State.SAFE,
-                closed.size(),
-                closed.digest(),
-                List.of(),
-                Optional.empty()));
+        journal.add(DraftJournal.Entry.of(
+                closed.content(), DraftJournal.State.SAFE, closed.size(), closed.digest(), List.of()));
     }
 
     /** Waits for the syncing under way, until no more than so many bytes wait for it. */
@@ -329,127 +313,25 @@ public final class LayerDraft implements Closeable {
     }
 
     /** Begins an item that is stored in a file of its own, or goes on with it behind what an earlier attempt stored of it. */
-    public Alone alone(Listed.File file) throws IOException {
-        var before = begun.remove(DraftJournal.Alone.of(file));
-        if (before != null) {
-            var there = goOnAlone(file, before);
-            if (there.isPresent()) {
-                return there.get();
-            }
-        }
-        var name = stack.stored(folder + "/" + String.format(Locale.ROOT, "file-%06d", ++contentNumber));
-        return new Alone(file, name, create(name), new byte[0]);
+    public LargeItem alone(Listed.File file) throws IOException {
+        var there = large.goOn(file);
+        return there.isPresent()
+                ? there.get()
+                : large.begin(
+                        file, stack.stored(folder + "/" + String.format(Locale.ROOT, "file-%06d", ++contentNumber)));
     }
 
-    private Optional<Alone> goOnAlone(Listed.File file, DraftJournal.Entry before) throws IOException {
-        var stored = content.resolve(before.content());
-        var digest = Digests.sha512();
-        try (var channel = FileChannel.open(stored)) {
-            if (channel.size() >= before.size()) {
-                Salvage.digest(channel, before.size(), digest);
-                if (Digests.hex(Salvage.copyOf(digest)).equals(before.digest())) {
-                    channel.position(0);
-                    var head = Channels.newInputStream(channel).readNBytes((int) Math.min(HEAD, before.size()));
-                    var out = disk.reopen(stored, before.size());
-                    return Optional.of(new Alone(file, before.content(), new ContentWriter(out, digest), head));
-                }
-            }
-        }
-        disk.delete(stored);
-        return Optional.empty();
+    /** A large item is complete and on the medium. */
+    void stored(String name, LargeItem.Finished finished, ManifestItem item) throws IOException {
+        journal.add(DraftJournal.Entry.of(
+                name, DraftJournal.State.SAFE, finished.storedSize(), finished.stored(), List.of(item)));
+        fresh.put(name, finished.stored());
+        byDigest.put(finished.digest(), item.place().orElseThrow());
     }
 
-    /** A large item on its way in. Closing it before {@link #finish} drops it, unless it can be gone on with. */
-    public final class Alone implements Closeable {
-        private final Listed.File file;
-        private final String name;
-        private final ContentWriter out;
-        /** Of a file that is not sealed, the digest of what lies on the disk is that of the content. */
-        private final Optional<MessageDigest> plain;
-
-        private byte[] head;
-        private long journaled;
-        private boolean kept;
-
-        private Alone(Listed.File file, String name, ContentWriter out, byte[] head) {
-            this.file = file;
-            this.name = name;
-            this.out = out;
-            this.head = head;
-            this.journaled = out.size();
-            this.plain = stack.key().isPresent() ? Optional.of(Digests.sha512()) : Optional.empty();
-        }
-
-        /** Bytes that are stored already. */
-        public long size() {
-            return out.size();
-        }
-
-        /** Its first bytes, a few thousand if it has so many, for telling what it is. */
-        public byte[] head() {
-            return head.clone();
-        }
-
-        public void write(byte[] bytes, int length) throws IOException {
-            if (head.length < HEAD) {
-                int more = Math.min(length, HEAD - head.length);
-                var longer = Arrays.copyOf(head, head.length + more);
-                System.arraycopy(bytes, 0, longer, head.length, more);
-                head = longer;
-            }
-            plain.ifPresent(digest -> digest.update(bytes, 0, length));
-            out.write(bytes, 0, length);
-            if (plain.isEmpty() && out.size() - journaled >= JOURNAL_EVERY) {
-                journalPart();
-            }
-        }
-
-        private void journalPart() throws IOException {
-            out.flush();
-            journal.add(new DraftJournal.Entry(
-                    name,
-                    DraftJournal.State.GROWING,
-                    out.size(),
-                    out.digestSoFar(),
-                    List.of(),
-                    Optional.of(DraftJournal.Alone.of(file))));
-            journaled = out.size();
-        }
-
-        /** @param is the item as it was read, which may be newer than what the phone listed */
-        public ManifestItem finish(Listed.File is, Kind kind, ManifestItem.Origin origin) throws IOException {
-            var stored = out.finish();
-            var digest = plain.map(Digests::hex).orElse(stored);
-            var there = LayerDraft.this.place(digest);
-            var place = there.orElse(new ManifestItem.Place(name, 0));
-            var item = ManifestItem.stored(is, kind, out.size(), digest, place, origin);
-            if (there.isEmpty()) {
-                out.sync();
-                kept = true;
-                journal.add(new DraftJournal.Entry(
-                        name, DraftJournal.State.SAFE, out.storedSize(), stored, List.of(item), Optional.empty()));
-                fresh.put(name, stored);
-                byDigest.put(digest, place);
-            }
-            items.add(item);
-            return item;
-        }
-
-        /** Lets go of it without dropping what is stored of it: the next attempt may go on with it. */
-        public void leave() throws IOException {
-            if (plain.isEmpty() && out.size() > 0) {
-                kept = true;
-                journalPart();
-            }
-        }
-
-        @Override
-        public void close() throws IOException {
-            out.close();
-            if (!kept) {
-                disk.delete(content.resolve(name));
-            }
-        }
+    /** A large item is not wanted. */
+    void drop(String name) throws IOException {
+        disk.delete(content.resolve(name));
     }
 
     /** Brings everything taken so far into safety without publishing it. */
@@ -475,7 +357,7 @@ public final class LayerDraft implements Closeable {
      */
     public List<Problem> publish(LayerRecord record) throws IOException {
         settleAll();
-        for (var left : begun.values()) {
+        for (var left : large.waiting()) {
             disk.delete(content.resolve(left.content()));
         }
         var recordBytes = Json.PAGE.writeValueAsBytes(record);

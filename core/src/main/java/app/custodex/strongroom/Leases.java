@@ -39,7 +39,8 @@ final class Leases {
             }
             return lease.get();
         } catch (FileSystemException e) {
-            if (WriteRefused.is(e) || e instanceof NoSuchFileException && !Files.exists(root.resolve(Strongroom.WORK))) {
+            if (WriteRefused.is(e)
+                    || e instanceof NoSuchFileException && !Files.exists(root.resolve(Strongroom.WORK))) {
                 return () -> {}; // where nothing can be written, nothing can be moved
             }
             throw e;

@@ -64,6 +64,11 @@ public class FakePhone implements PhoneLink {
         return at;
     }
 
+    /** Changes a file's content and says that it is the file that it was. */
+    public synchronized void lie(PhonePath path, byte[] bytes) {
+        files.computeIfPresent(path, (p, was) -> new Stored(bytes.clone(), was.modified(), was.version()));
+    }
+
     public synchronized void remove(PhonePath path) {
         files.remove(path);
     }

@@ -2,11 +2,13 @@ package app.custodex.backup;
 
 import static app.custodex.backup.Backups.assertHolds;
 import static app.custodex.backup.Backups.backUp;
+import static app.custodex.backup.Backups.run;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import app.custodex.Fault;
 import app.custodex.Fault.Of;
+import app.custodex.base.Disk;
 import app.custodex.base.RealDisk;
 import app.custodex.link.PhonePath;
 import app.custodex.strongroom.FaultyDisk;
@@ -31,6 +33,12 @@ class KillTest {
     /** A kill may cost so much writing again. */
     private static final long COST = 8_000_000;
 
+    /** Whether the phone's stack is sealed. */
+    private enum Stored {
+        PLAIN,
+        SEALED
+    }
+
     private final RealDisk disk = new RealDisk();
     private final FakePhone phone = new FakePhone("PB-KILL");
     private Path folder;
@@ -44,7 +52,9 @@ class KillTest {
         for (int i = 0; i < 40; i++) {
             put("small/" + i, random, 10_000 + random.nextInt(400_000));
         }
-        backUp(phone, folder.resolve("seed"), disk);
+        backUp(phone, folder.resolve("seed/PLAIN"), disk);
+        SealedPhone.seal(folder.resolve("seed/SEALED"), phone.identity());
+        run(phone, open(Stored.SEALED, folder.resolve("seed/SEALED"), disk)).run();
         before = phone.state();
         for (int i = 0; i < 30; i++) {
             put("small/" + i, random, 10_000 + random.nextInt(600_000));
@@ -68,34 +78,42 @@ class KillTest {
         FaultyDisk at(int change, int seed);
     }
 
-    private Path seeded(String name) throws IOException {
+    private Path seeded(Stored stored, String name) throws IOException {
         var root = folder.resolve(name);
-        CrashTest.copy(folder.resolve("seed"), root);
+        CrashTest.copy(folder.resolve("seed").resolve(stored.name()), root);
         return root;
     }
 
-    private FaultyDisk whole() throws IOException {
+    private Strongroom open(Stored stored, Path root, Disk on) throws IOException {
+        return stored == Stored.SEALED ? SealedPhone.opened(root, on, phone.identity()) : Strongroom.make(root, on);
+    }
+
+    private BackupResult copy(Stored stored, Path root, Disk on) throws IOException {
+        return run(phone, open(stored, root, on)).run();
+    }
+
+    private FaultyDisk whole(Stored stored) throws IOException {
         var whole = FaultyDisk.killedAt(Integer.MAX_VALUE, 1);
-        var root = seeded("whole");
-        backUp(phone, root, whole);
+        var root = seeded(stored, "whole");
+        copy(stored, root, whole);
         disk.delete(root);
         return whole;
     }
 
-    private void cut(Cut cut, long cost) throws IOException {
-        var whole = whole();
-        for (int time = 0; time < TIMES; time++) {
+    private void cut(Stored stored, int times, Cut cut, long cost) throws IOException {
+        var whole = whole(stored);
+        for (int time = 0; time < times; time++) {
             int point = 2 + time % ((int) whole.changes() - 2);
-            var root = seeded("cut-" + time);
+            var root = seeded(stored, "cut-" + time);
             var faulty = cut.at(point, time);
             try {
-                backUp(phone, root, faulty);
+                copy(stored, root, faulty);
             } catch (IOException e) {
                 assertTrue(faulty.wasCut(), e.toString());
             }
             var what = "cut at " + point + " of " + whole.changes();
             assertTrue(StrongroomFinder.isStrongroom(root), what);
-            var reopened = Strongroom.open(root, disk);
+            var reopened = open(stored, root, disk);
             assertHolds(reopened, phone, 1, before); // nothing published is lost
             int newest = reopened.newestLayer("PB-KILL");
             if (newest == 2) { // nothing false is visible
@@ -104,12 +122,12 @@ class KillTest {
             assertEquals(List.of(), reopened.holdings().problems(), what);
             if (newest == 1) {
                 var again = FaultyDisk.killedAt(Integer.MAX_VALUE, 1);
-                var result = backUp(phone, root, again);
+                var result = copy(stored, root, again);
                 assertTrue(result.check().orElseThrow().sound(), what);
                 long twice = faulty.written() + again.written() - whole.written();
                 assertTrue(twice <= cost, what + ": " + twice + " bytes were written again");
             }
-            assertHolds(Strongroom.open(root, disk), phone, 2, phone.state());
+            assertHolds(open(stored, root, disk), phone, 2, phone.state());
             OcflReferee.assertValid(root, false, false);
             disk.delete(root);
         }
@@ -118,20 +136,26 @@ class KillTest {
     @Test
     @Fault(Of.PROCESS_KILLED)
     void twoHundredKills() throws IOException {
-        cut(FaultyDisk::killedAt, COST);
+        cut(Stored.PLAIN, TIMES, FaultyDisk::killedAt, COST);
     }
 
     @Test
     @Fault(Of.PROCESS_KILLED)
     void twoHundredPowerCuts() throws IOException {
-        cut(FaultyDisk::cutAt, Long.MAX_VALUE);
+        cut(Stored.PLAIN, TIMES, FaultyDisk::cutAt, Long.MAX_VALUE);
+    }
+
+    @Test
+    @Fault(Of.PROCESS_KILLED)
+    void killsOfASealedCopyCostNoMore() throws IOException {
+        cut(Stored.SEALED, TIMES / 2, FaultyDisk::killedAt, COST);
     }
 
     @Test
     @Fault(Of.PROCESS_KILLED)
     void manyKillsInARowDoNotAddUp() throws IOException {
-        var whole = whole();
-        var root = seeded("row");
+        var whole = whole(Stored.PLAIN);
+        var root = seeded(Stored.PLAIN, "row");
         long written = 0;
         int kills = 0;
         while (true) {
@@ -157,7 +181,7 @@ class KillTest {
     @Test
     @Fault(Of.FULL_DISK)
     void aDiskThatIsFullInTheMidstOfAWriteCostsNothingThatWasThere() throws IOException {
-        var root = seeded("full");
+        var root = seeded(Stored.PLAIN, "full");
         for (long room = 1_000_000; room < 60_000_000; room += 4_900_000) {
             var full = FaultyDisk.fullAfter(room);
             try {

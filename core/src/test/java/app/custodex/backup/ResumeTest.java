@@ -18,6 +18,7 @@ import app.custodex.strongroom.FaultyDisk;
 import app.custodex.strongroom.OcflReferee;
 import app.custodex.strongroom.Strongroom;
 import java.io.IOException;
+import java.nio.channels.FileChannel;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -130,7 +131,8 @@ class ResumeTest {
         var journal = unfinished("journal-");
         Files.write(journal, new byte[] {(byte) 0xff, 0, '{', '\n', '{'}, StandardOpenOption.APPEND);
         Files.writeString(
-                journal, "\n{\"entry\":{\"content\":\"../../outside\",\"state\":\"SAFE\",\"size\":1,\"digest\":\"\",\"items\":[]}}\n",
+                journal,
+                "\n{\"entry\":{\"content\":\"../../outside\",\"state\":\"SAFE\",\"size\":1,\"digest\":\"\",\"items\":[]}}\n",
                 StandardOpenOption.APPEND);
         assertTrue(readBy(root) < 6_000_000);
     }
@@ -163,6 +165,69 @@ class ResumeTest {
         OcflReferee.assertValid(root);
     }
 
+    private long readSealed() throws IOException {
+        long before = phone.bytesRead();
+        var strongroom = SealedPhone.opened(root, disk, phone.identity());
+        var result = run(phone, strongroom).run();
+        assertTrue(result.check().orElseThrow().sound());
+        assertEquals(List.of(), result.problems());
+        assertHolds(strongroom, phone, 1, phone.state());
+        OcflReferee.assertValid(root);
+        return phone.bytesRead() - before;
+    }
+
+    private void lostWhileSealing() throws IOException {
+        phone.unplugAfter(15_000_000);
+        assertThrows(
+                LinkException.Lost.class,
+                () -> run(phone, SealedPhone.opened(root, disk, phone.identity()))
+                        .run());
+        phone.plugIn();
+    }
+
+    /** Again and again, each time behind what was sealed: part of it is read twice, none of it is lost. */
+    @Test
+    @Fault(Of.CABLE)
+    void aSealedLargeItemGoesOnBehindItsLastWholePart() throws IOException {
+        SealedPhone.seal(root, phone.identity());
+        phone.put("film", random(3 * LARGE, 1));
+        for (int time = 0; time < 3; time++) {
+            lostWhileSealing();
+        }
+        assertTrue(readSealed() < 32_000_000, "most of it was there");
+    }
+
+    /** Other content at the place of what was sealed would give both away; the phone says that it is the same file. */
+    @Test
+    @Fault(Of.DAMAGED_CONTENT)
+    void otherContentIsNeverSealedAtThePlaceOfWhatWasSealed() throws IOException {
+        SealedPhone.seal(root, phone.identity());
+        var film = random(LARGE, 1);
+        phone.put("film", film);
+        lostWhileSealing();
+        try (var part = FileChannel.open(unfinished("file-"), StandardOpenOption.WRITE)) {
+            part.truncate(part.size() - 1_000_000); // as a kill leaves it in the midst of a part
+        }
+        phone.lie(new PhonePath("film"), random(LARGE, 2));
+        assertTrue(readSealed() > LARGE, "it was compared, and then read from its start under another key");
+    }
+
+    @Test
+    @Fault(Of.DAMAGED_CONTENT)
+    void whatIsSealedOfALargeItemIsTakenOverOnlyIfItIsWhatWasSealed() throws IOException {
+        for (int place : new int[] {3, 40_000, 5_000_000, 13_000_000}) {
+            SealedPhone.seal(root, phone.identity());
+            phone.put("film", random(LARGE, 1));
+            lostWhileSealing();
+            var part = unfinished("file-");
+            var bytes = Files.readAllBytes(part);
+            bytes[place] ^= 1;
+            Files.write(part, bytes);
+            assertEquals(place > 10_000_000 ? LARGE - 12_582_912 : LARGE, readSealed(), "at " + place);
+            disk.delete(root);
+        }
+    }
+
     /** A strongroom from before there were second copies and an identity gets them when it is opened. */
     @Test
     void anOlderStrongroomIsBroughtUpToDateWhenItIsOpened() throws IOException {
@@ -172,7 +237,8 @@ class ResumeTest {
         disk.delete(root.resolve("strongroom.json"));
         var opened = Strongroom.open(root, disk);
         assertEquals(List.of(), opened.examine(java.util.Set.of()));
-        assertEquals(opened.identity().id(), Strongroom.open(root, disk).identity().id());
+        assertEquals(
+                opened.identity().id(), Strongroom.open(root, disk).identity().id());
         try (var copies = Files.walk(root.resolve("copies"))) {
             assertTrue(copies.anyMatch(copy -> copy.endsWith("0001-manifest.jsonl.gz")));
         }

@@ -7,13 +7,9 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import app.custodex.Fault;
 import app.custodex.Fault.Of;
-import app.custodex.base.Disk;
 import app.custodex.base.RealDisk;
-import app.custodex.seal.Passphrase;
-import app.custodex.seal.WeakSeal;
 import app.custodex.strongroom.FaultyDisk;
 import app.custodex.strongroom.OcflReferee;
-import app.custodex.strongroom.Strongroom;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -26,7 +22,6 @@ import org.junit.jupiter.api.io.TempDir;
 /** Cuts the power at every write, rename and sync of a sealed backup: nothing published is lost, nothing lies in the clear. */
 @Tag("long")
 class SealedCrashTest {
-    private static final String WORDS = "weak, and only for this test";
     private static final String MARK = "plain words of the owner";
 
     @TempDir
@@ -46,31 +41,11 @@ class SealedCrashTest {
         phone.put("files/large", new byte[4_200_000]);
     }
 
-    private Strongroom opened(Path root, Disk on) throws IOException {
-        var strongroom = Strongroom.make(root, on);
-        try (var words = new Passphrase(WORDS.toCharArray())) {
-            strongroom.open(phone.identity(), words);
-        }
-        return strongroom;
-    }
-
-    /** A strongroom with the phone's seal and nothing else; its key opens fast. */
-    private Path sealed(Path root) throws IOException {
-        try (var words = new Passphrase(WORDS.toCharArray())) {
-            Strongroom.make(root, disk).seal(phone.identity(), words);
-        }
-        try (var files = Files.walk(root.resolve("seals"))) {
-            var key = files.filter(f -> f.endsWith("key.age")).findFirst().orElseThrow();
-            Files.write(key, WeakSeal.key(WORDS));
-        }
-        return root;
-    }
-
     @Test
     @Fault(Of.PROCESS_KILLED)
     void aSealedBackupCutAnywhereIsDoneLater() throws IOException {
         fill();
-        var seed = sealed(folder.resolve("seed"));
+        var seed = SealedPhone.seal(folder.resolve("seed"), phone.identity());
         int cuts = 0;
         for (int cut = 1; ; cut++) {
             var root = folder.resolve("cut");
@@ -82,7 +57,7 @@ class SealedCrashTest {
                 break;
             }
             cuts++;
-            var again = opened(root, disk);
+            var again = SealedPhone.opened(root, disk, phone.identity());
             int newest = again.newestLayer("PB-SEALED-CRASH");
             if (newest > 0) {
                 assertHolds(again, phone, newest, phone.state());
@@ -98,7 +73,7 @@ class SealedCrashTest {
 
     private boolean cutIn(Path root, FaultyDisk faulty) {
         try {
-            run(phone, opened(root, faulty)).run();
+            run(phone, SealedPhone.opened(root, faulty, phone.identity())).run();
         } catch (IOException e) {
             assertTrue(faulty.wasCut(), e.toString());
         }

@@ -20,7 +20,6 @@ import java.io.IOException;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.net.URI;
-import java.net.http.HttpClient;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.time.Clock;
@@ -28,7 +27,10 @@ import java.time.Duration;
 import java.util.List;
 import java.util.Set;
 import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.ExecutionException;
 import java.util.concurrent.Executors;
+import java.util.concurrent.FutureTask;
+import org.apache.hc.client5.http.classic.methods.HttpGet;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -41,20 +43,20 @@ class HostileServerTest {
 
     private final CountDownLatch ended = new CountDownLatch(1);
     private HttpServer server;
-    private HttpClient http;
+    private HttpConnections http;
 
     @BeforeEach
     void start() throws IOException {
         server = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0), 0);
         server.setExecutor(Executors.newVirtualThreadPerTaskExecutor());
         server.start();
-        http = HttpPhoneLink.client();
+        http = new HttpConnections();
     }
 
     @AfterEach
     void stop() {
         ended.countDown();
-        http.shutdownNow();
+        http.close();
         server.stop(0);
     }
 
@@ -126,16 +128,36 @@ class HostileServerTest {
             exchange.getResponseBody().flush();
             ended.await();
         });
-        var request = java.net.http.HttpRequest.newBuilder(address());
+        var request = new HttpGet(address());
         assertTimeoutPreemptively(
                 Duration.ofSeconds(20),
                 () -> assertThrows(
-                        LinkException.Lost.class,
-                        () -> DavClient.ask(http, request, Duration.ofMillis(300), "the phone")));
+                        LinkException.Lost.class, () -> http.ask(request, Duration.ofMillis(300), "the phone")));
         try (var phone = new HttpPhoneLink(address())) {
             assertTimeoutPreemptively(
                     Duration.ofSeconds(20), () -> assertThrows(LinkException.Lost.class, phone::status));
         }
+    }
+
+    /** Whoever hangs up must not wait for what never comes, and whoever reads must learn of it. */
+    @Test
+    @Fault(Of.STALL)
+    void hangingUpOnABodyThatStallsEndsTheReadAtOnce() throws Exception {
+        answer(exchange -> {
+            exchange.sendResponseHeaders(200, 1_000);
+            exchange.getResponseBody().write('{');
+            exchange.getResponseBody().flush();
+            ended.await();
+        });
+        var body = dav().open(new PhonePath("film"), 0).stream();
+        assertEquals('{', body.read());
+        var reading = new FutureTask<>(body::read);
+        var reader = Thread.ofPlatform().start(reading);
+        assertTimeoutPreemptively(Duration.ofSeconds(20), () -> {
+            body.close();
+            assertThrows(ExecutionException.class, reading::get);
+            reader.join();
+        });
     }
 
     @Test
@@ -147,8 +169,8 @@ class HostileServerTest {
                 exchange.getResponseBody().write(block);
             }
         });
-        var request = java.net.http.HttpRequest.newBuilder(address());
-        assertThrows(LinkException.Lost.class, () -> DavClient.ask(http, request, Duration.ofSeconds(20), "the phone"));
+        var request = new HttpGet(address());
+        assertThrows(LinkException.Lost.class, () -> http.ask(request, Duration.ofSeconds(20), "the phone"));
     }
 
     @Test

@@ -9,11 +9,15 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.nio.ByteBuffer;
+import java.nio.channels.FileChannel;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Optional;
 import java.util.Random;
+import javax.crypto.spec.SecretKeySpec;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -49,6 +53,58 @@ class SealTest {
             Files.write(file, key.encrypt(random(size)));
             assertArrayEquals(random(size), AgeProgram.decrypt(identity, file), "size " + size);
         }
+    }
+
+    /** Written in pieces of odd lengths, left at the end of a chunk and gone on with. */
+    @ParameterizedTest
+    @ValueSource(ints = {0, 1, 65_535, 65_536, 65_537, 131_072, 400_000})
+    void theAgeProgramReadsWhatIsWrittenInPieces(int size) throws Exception {
+        var key = StackKey.generate();
+        var keyFile = folder.resolve("key.age");
+        Files.write(keyFile, key.sealed(passphrase(WORDS)));
+        var identity = folder.resolve("identity");
+        AgeProgram.decryptWithPassphrase(WORDS, keyFile, identity);
+        var file = folder.resolve("content");
+        try (var channel = FileChannel.open(file, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE)) {
+            var writer = key.writer(piece -> channel.write(piece));
+            int done = pieces(writer, random(size), 0, size / 2);
+            if (done > 1 << 16) {
+                done &= -1 << 16; // what waits in the writer is gone, as after a kill
+                channel.truncate(writer.begun().storedSize(done - (1 << 16)));
+                done -= 1 << 16;
+                channel.position(channel.size());
+                writer = AgeWriter.goOn(writer.begun(), done, piece -> channel.write(piece));
+            }
+            pieces(writer, random(size), done, size);
+            writer.finish();
+        }
+        assertArrayEquals(random(size), AgeProgram.decrypt(identity, file));
+        try (var in = key.decrypting(file)) {
+            assertArrayEquals(random(size), in.readAllBytes());
+        }
+    }
+
+    private static int pieces(AgeWriter writer, byte[] whole, int from, int to) throws IOException {
+        for (int at = from; at < to; ) {
+            int n = Math.min(to - at, 7_001);
+            writer.write(whole, at, n);
+            at += n;
+        }
+        return to;
+    }
+
+    @Test
+    void theNativeCipherAndThePlatformsWriteTheSame() throws Exception {
+        var key = new SecretKeySpec(random(32), "ChaCha20");
+        var plain = ByteBuffer.wrap(random(70_000));
+        var natively = ByteBuffer.allocate(80_000);
+        new ChunkCipher(key).encrypt(3, true, plain.duplicate(), natively);
+        var onPlatform = ByteBuffer.allocate(80_000);
+        new ChunkCipher(key, Optional.empty()).encrypt(3, true, plain.duplicate(), onPlatform);
+        assertEquals(onPlatform, natively);
+        var back = ByteBuffer.allocate(80_000);
+        new ChunkCipher(key, Optional.empty()).decrypt(3, true, natively, back);
+        assertEquals(plain, back);
     }
 
     @Test
