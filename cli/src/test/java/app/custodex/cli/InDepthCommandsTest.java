@@ -5,76 +5,20 @@ import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import app.custodex.app.Home;
-import app.custodex.app.Sources;
 import app.custodex.base.RealDisk;
 import app.custodex.docket.Docket;
 import app.custodex.docket.DocketBook;
-import app.custodex.drawer.PracticeDrawer;
-import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.PrintWriter;
 import java.io.StringWriter;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
-import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Instant;
-import java.util.ArrayList;
-import java.util.List;
 import java.util.Optional;
-import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.io.TempDir;
 
 /** Choosing, sealing, other sources, the strongroom's place and automatic runs, from the command line. */
-class InDepthCommandsTest {
-    @TempDir
-    Path folder;
-
-    private PracticeDrawer drawer;
-
-    @BeforeEach
-    void plugIn() throws IOException {
-        var home = new Home(folder.resolve("home"));
-        drawer = PracticeHome.drawer(home);
-        var phone = drawer.phones().getFirst();
-        phone.plugIn();
-        phone.makeReady();
-        Sources.of(home).rememberPhone("ostrel", phone.address());
-    }
-
-    @AfterEach
-    void close() {
-        drawer.close();
-        SecretOption.in = System.in;
-    }
-
-    private record Answer(int code, String out, String err) {}
-
-    private static void secrets(String... lines) {
-        SecretOption.in = new ByteArrayInputStream((String.join("\n", lines) + "\n").getBytes(StandardCharsets.UTF_8));
-    }
-
-    private Answer run(String... words) {
-        var arguments = new ArrayList<>(List.of(words));
-        if (List.of("backup", "contacts", "extract").contains(words[0])) {
-            arguments.add("--no-customer");
-        }
-        arguments.add("--home");
-        arguments.add(folder.resolve("home").toString());
-        var out = new StringWriter();
-        var err = new StringWriter();
-        int code = Main.run(new PrintWriter(out), new PrintWriter(err), arguments.toArray(String[]::new));
-        return new Answer(code, out.toString(), err.toString());
-    }
-
-    private Answer done(String... words) {
-        var answer = run(words);
-        assertEquals(0, answer.code(), answer.out() + answer.err());
-        return answer;
-    }
-
+class InDepthCommandsTest extends CommandTest {
     @Test
     void kindsAndItemsAreSurveyedChosenAndCompared() throws IOException {
         var survey = done("survey", "ostrel", "--items", "--only", "contacts,photos");
@@ -83,15 +27,15 @@ class InDepthCommandsTest {
         assertTrue(survey.out().contains("store/people/people.db"), survey.out());
         assertFalse(survey.out().contains("sound/music"), survey.out());
 
-        var some = done("backup", "ostrel", "--quiet", "--only", "contacts");
+        var some = doneOwn("backup", "ostrel", "--quiet", "--only", "contacts");
         assertTrue(
                 some.out().contains("Photos, Videos, ") && some.out().contains(". Not chosen this time."), some.out());
-        var rest = done("backup", "ostrel", "--quiet", "--not", "videos", "--read-everything");
+        var rest = doneOwn("backup", "ostrel", "--quiet", "--not", "videos", "--read-everything");
         assertTrue(rest.out().contains("Since the layer below"), rest.out());
         var changes = done("changes", "Fenna's phone");
         assertTrue(changes.out().contains("added"), changes.out());
         assertEquals(2, done("runs").out().lines().count());
-        var nonsense = run("backup", "ostrel", "--only", "everything");
+        var nonsense = runOwn("backup", "ostrel", "--only", "everything");
         assertEquals(2, nonsense.code());
         assertTrue(nonsense.err().contains("contacts"), "names what there is: " + nonsense.err());
     }
@@ -99,28 +43,28 @@ class InDepthCommandsTest {
     @Test
     void aSealedStackAsksForItsPassphraseAndForNothingLess() {
         secrets("lighthouse", "lighthouse");
-        var weak = run("backup", "ostrel", "--quiet", "--seal", "--secrets-stdin");
+        var weak = runOwn("backup", "ostrel", "--quiet", "--seal", "--secrets-stdin");
         assertEquals(1, weak.code());
         assertTrue(weak.err().contains("would fall in"), weak.err());
         secrets("herring ladder violet 9 quarry", "herring ladder violet 8 quarry");
-        assertTrue(run("backup", "ostrel", "--quiet", "--seal", "--secrets-stdin")
+        assertTrue(runOwn("backup", "ostrel", "--quiet", "--seal", "--secrets-stdin")
                 .err()
                 .contains("differ"));
 
         secrets("herring ladder violet 9 quarry", "herring ladder violet 9 quarry");
-        var first = done("backup", "ostrel", "--quiet", "--seal", "--secrets-stdin");
+        var first = doneOwn("backup", "ostrel", "--quiet", "--seal", "--secrets-stdin");
         assertTrue(first.out().contains("(sealed)") && first.out().contains("sound"), first.out());
         assertTrue(done("layers").out().contains("sealed"));
         assertTrue(done("check").out().contains("sound"), "without the passphrase");
 
-        var none = run("contacts", "Fenna's phone", "--secrets-stdin");
+        var none = runOwn("contacts", "Fenna's phone", "--secrets-stdin");
         assertEquals(1, none.code());
         secrets("not this one");
-        assertTrue(run("contacts", "Fenna's phone", "--secrets-stdin").err().contains("This is not its passphrase"));
+        assertTrue(runOwn("contacts", "Fenna's phone", "--secrets-stdin").err().contains("This is not its passphrase"));
         secrets("herring ladder violet 9 quarry");
         assertEquals(
                 PracticeHome.CONTACTS,
-                done("contacts", "Fenna's phone", "--secrets-stdin")
+                doneOwn("contacts", "Fenna's phone", "--secrets-stdin")
                         .out()
                         .lines()
                         .count());
@@ -137,14 +81,14 @@ class InDepthCommandsTest {
         Files.writeString(card.resolve("a.vcf"), "BEGIN:VCARD\r\nVERSION:4.0\r\nFN:Ivo Kelp\r\nEND:VCARD\r\n");
         assertTrue(
                 done("source", "add", card.toString(), "--name", "Card").out().contains("Card"));
-        assertTrue(done("backup", "Card", "--quiet").out().contains("1 item, "));
-        assertTrue(done("contacts", "Card").out().contains("Ivo Kelp"));
+        assertTrue(doneOwn("backup", "Card", "--quiet").out().contains("1 item, "));
+        assertTrue(doneOwn("contacts", "Card").out().contains("Ivo Kelp"));
 
         var loft = drawer.loft();
         done("source", "add", "loft:" + loft.address(), "--name", "Loft");
         assertTrue(done("source", "list").out().contains("Loft"));
         secrets("000000");
-        var wrong = run("backup", "Loft", "--quiet", "--account", loft.account(), "--secrets-stdin");
+        var wrong = runOwn("backup", "Loft", "--quiet", "--account", loft.account(), "--secrets-stdin");
         assertTrue(wrong.err().contains("does not take this code"), wrong.err());
         done("source", "remove", "Card");
         assertFalse(done("source", "list").out().contains("Card"));
@@ -153,7 +97,7 @@ class InDepthCommandsTest {
 
     @Test
     void theStrongroomIsShownMovedFoundAndChanged() throws IOException {
-        done("backup", "ostrel", "--quiet");
+        doneOwn("backup", "ostrel", "--quiet");
         var drive = folder.resolve("drive/shop");
         done("strongroom", "move", drive.toString());
         assertTrue(done("strongroom", "show").out().startsWith(drive.toString()));

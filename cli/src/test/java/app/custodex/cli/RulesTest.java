@@ -4,81 +4,24 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
-import app.custodex.app.Home;
-import app.custodex.app.Sources;
 import app.custodex.base.RealDisk;
-import app.custodex.drawer.PracticeDrawer;
 import ch.qos.logback.classic.Level;
 import ch.qos.logback.classic.Logger;
 import ch.qos.logback.classic.LoggerContext;
 import ch.qos.logback.classic.spi.ILoggingEvent;
 import ch.qos.logback.classic.spi.IThrowableProxy;
 import ch.qos.logback.core.read.ListAppender;
-import java.io.ByteArrayInputStream;
 import java.io.IOException;
-import java.io.PrintWriter;
-import java.io.StringWriter;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.TreeSet;
-import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.io.TempDir;
 import org.slf4j.LoggerFactory;
 
 /** Consent, a drive that is away, damage, and what is kept out of logs, from the command line. */
-class RulesTest {
+class RulesTest extends CommandTest {
     private static final String WORDS = "herring ladder violet 9 quarry";
-
-    @TempDir
-    Path folder;
-
-    private PracticeDrawer drawer;
-
-    @BeforeEach
-    void plugIn() throws IOException {
-        var home = new Home(folder.resolve("home"));
-        drawer = PracticeHome.drawer(home);
-        var phone = drawer.phones().getFirst();
-        phone.plugIn();
-        phone.makeReady();
-        Sources.of(home).rememberPhone("ostrel", phone.address());
-    }
-
-    @AfterEach
-    void close() {
-        drawer.close();
-        SecretOption.in = System.in;
-    }
-
-    private record Answer(int code, String out, String err) {
-        String all() {
-            return code + "\n" + out + "\n" + err;
-        }
-    }
-
-    private static void secrets(String... lines) {
-        SecretOption.in = new ByteArrayInputStream((String.join("\n", lines) + "\n").getBytes(StandardCharsets.UTF_8));
-    }
-
-    private Answer run(String... words) {
-        var arguments = new ArrayList<>(List.of(words));
-        arguments.add("--home");
-        arguments.add(folder.resolve("home").toString());
-        var out = new StringWriter();
-        var err = new StringWriter();
-        int code = Main.run(new PrintWriter(out), new PrintWriter(err), arguments.toArray(String[]::new));
-        return new Answer(code, out.toString(), err.toString());
-    }
-
-    private void assertCode(int code, String part, Answer answer) {
-        assertEquals(code, answer.code(), answer.all());
-        assertTrue(answer.all().contains(part), answer.all());
-    }
 
     @Test
     void nothingIsCopiedOrReadWithoutADocketThatSaysSo() {
@@ -178,7 +121,7 @@ class RulesTest {
                             "--secrets-stdin"));
             var loft = drawer.loft();
             run("source", "add", "loft:" + loft.address(), "--name", "Loft");
-            secrets("000000");
+            secrets("918273");
             run("backup", "Loft", "--quiet", "--no-customer", "--account", loft.account(), "--secrets-stdin");
             drawer.phones().getFirst().unplug();
             run("backup", "ostrel", "--quiet");
@@ -195,7 +138,7 @@ class RulesTest {
         }
         assertTrue(logged.list.size() > 0, "something was logged");
         var secrets = new TreeSet<>(List.of(
-                WORDS, "not this one", "000000", "Halvard", "AGE-SECRET-KEY", "Bearer ", "BEGIN:VCARD", "@example"));
+                WORDS, "not this one", "918273", "Halvard", "AGE-SECRET-KEY", "Bearer ", "BEGIN:VCARD", "@example"));
         secrets.add(drawer.phones().getFirst().burrowKey().split(" ", 2)[0]);
         for (var secret : secrets) {
             int at = told.indexOf(secret);
@@ -208,9 +151,9 @@ class RulesTest {
         var card = Files.createDirectory(folder.resolve("card"));
         Files.write(card.resolve("red\u001b[31m.txt"), new byte[] {1});
         Files.createSymbolicLink(card.resolve("link"), Path.of("to\u001b]0;title\u0007"));
-        assertCode(0, "Bay 2", run("source", "add", card.toString(), "--name", "Ca\u001b[1mrd"));
-        var told = run("backup", "2", "--quiet", "--no-customer").all()
-                + run("survey", "2", "--items").all()
+        assertCode(0, "Bay 3", run("source", "add", card.toString(), "--name", "Ca\u001b[1mrd"));
+        var told = run("backup", "3", "--quiet", "--no-customer").all()
+                + run("survey", "3", "--items").all()
                 + run("source", "list").all()
                 + run("layers").all()
                 + run("phones").all();

@@ -146,7 +146,11 @@ final class HttpConnections implements Closeable {
 
     /** Sends a request; the caller closes the answer. */
     Reply send(HttpUriRequestBase request) throws IOException {
-        return new Reply(request, http.executeOpen(null, request, null));
+        try {
+            return new Reply(request, http.executeOpen(null, request, null));
+        } catch (IllegalStateException e) { // closed meanwhile
+            throw new IOException(e);
+        }
     }
 
     /** A short answer, read to its end. */

@@ -2,6 +2,10 @@ package app.custodex.desktop;
 
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
 
+import ch.qos.logback.classic.Level;
+import ch.qos.logback.classic.Logger;
+import ch.qos.logback.classic.LoggerContext;
+import ch.qos.logback.classic.joran.JoranConfigurator;
 import com.tngtech.archunit.core.importer.ImportOption;
 import com.tngtech.archunit.junit.AnalyzeClasses;
 import com.tngtech.archunit.junit.ArchTest;
@@ -39,6 +43,21 @@ class DesktopArchitectureTest {
             var told = Assertions.assertThrows(IllegalArgumentException.class, () -> Options.parse(bad));
             Assertions.assertTrue(told.toString().contains("custodex demo"), told.toString());
         }
+    }
+
+    /** The HTTP library logs at its lowest levels what it sends and gets. */
+    @Test
+    void noLogHoldsWhatGoesOverTheWire() throws Exception {
+        var context = new LoggerContext();
+        var shipped = new JoranConfigurator();
+        shipped.setContext(context);
+        shipped.doConfigure(Main.class.getResource("/logback.xml"));
+        context.getLogger(Logger.ROOT_LOGGER_NAME).setLevel(Level.ALL);
+        for (var talkative : List.of("org.apache.hc.client5.http.wire", "org.apache.hc.client5.http.headers")) {
+            Assertions.assertFalse(context.getLogger(talkative).isErrorEnabled(), talkative);
+        }
+        Assertions.assertTrue(context.getLogger("app.custodex.link").isTraceEnabled());
+        context.stop();
     }
 
     @Test
