@@ -18,10 +18,14 @@ import org.apache.hc.client5.http.config.RequestConfig;
 import org.apache.hc.client5.http.impl.DefaultHttpRequestRetryStrategy;
 import org.apache.hc.client5.http.impl.classic.CloseableHttpClient;
 import org.apache.hc.client5.http.impl.classic.HttpClients;
+import org.apache.hc.client5.http.impl.io.PoolingHttpClientConnectionManager;
 import org.apache.hc.client5.http.impl.io.PoolingHttpClientConnectionManagerBuilder;
 import org.apache.hc.client5.http.ssl.DefaultClientTlsStrategy;
 import org.apache.hc.client5.http.ssl.NoopHostnameVerifier;
 import org.apache.hc.core5.http.ClassicHttpResponse;
+import org.apache.hc.core5.http.HttpRequest;
+import org.apache.hc.core5.http.HttpResponse;
+import org.apache.hc.core5.http.protocol.HttpContext;
 import org.apache.hc.core5.io.CloseMode;
 import org.apache.hc.core5.util.TimeValue;
 import org.apache.hc.core5.util.Timeout;
@@ -53,18 +57,50 @@ final class HttpConnections implements Closeable {
                         .build());
         tls.ifPresent(context ->
                 connections.setTlsSocketStrategy(new DefaultClientTlsStrategy(context, NoopHostnameVerifier.INSTANCE)));
+        var manager = connections.build();
         http = HttpClients.custom()
-                .setConnectionManager(connections.build())
+                .setConnectionManager(manager)
                 .setDefaultRequestConfig(RequestConfig.custom()
                         .setResponseTimeout(ANSWER_TIME)
                         .setConnectionRequestTimeout(ANSWER_TIME)
                         .build())
-                .setRetryStrategy(new DefaultHttpRequestRetryStrategy(1, TimeValue.ZERO_MILLISECONDS))
+                .setRetryStrategy(new OnceMore(manager))
                 .disableRedirectHandling()
                 .disableContentCompression()
                 .disableCookieManagement()
                 .disableAuthCaching()
                 .build();
+    }
+
+    /** A connection that was kept may have died meanwhile: then all that were kept are dropped, and it is asked once more. */
+    private static final class OnceMore extends DefaultHttpRequestRetryStrategy {
+        private final PoolingHttpClientConnectionManager kept;
+
+        OnceMore(PoolingHttpClientConnectionManager kept) {
+            super(1, TimeValue.ZERO_MILLISECONDS);
+            this.kept = kept;
+        }
+
+        @Override
+        public boolean retryRequest(HttpRequest request, IOException trouble, int times, HttpContext context) {
+            boolean again = super.retryRequest(request, trouble, times, context);
+            if (again) {
+                kept.closeIdle(TimeValue.ZERO_MILLISECONDS);
+            }
+            return again;
+        }
+
+        /** An answer is an answer, also one that says that the server is busy. */
+        @Override
+        public boolean retryRequest(HttpResponse response, int times, HttpContext context) {
+            return false;
+        }
+
+        /** RFC 4918 §9.1 */
+        @Override
+        protected boolean handleAsIdempotent(HttpRequest request) {
+            return request.getMethod().equals("PROPFIND") || super.handleAsIdempotent(request);
+        }
     }
 
     /**
