@@ -45,13 +45,13 @@ public final class ContactsBench {
                         for (var phone : custodex.strongroom().holdings().phones()) {
                             long start = System.nanoTime();
                             try (var contacts =
-                                    custodex.contacts(Mandate.ofShop(), phone.identity().identifier(), 1, Locale.getDefault())) {
+                                    custodex.reading().open(Mandate.ofShop(), phone.identity().identifier(), 1, Locale.getDefault())) {
                                 System.out.printf(
                                         Locale.ROOT,
                                         "round %d, %s: %d contacts open and sorted in %.2f s%n",
                                         round,
                                         phone.identity().family().label(),
-                                        contacts.index().ascending().size(),
+                                        contacts.contacts().ascending().size(),
                                         (System.nanoTime() - start) / 1e9);
                             }
                         }

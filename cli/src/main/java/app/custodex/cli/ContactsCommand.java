@@ -39,16 +39,16 @@ final class ContactsCommand implements Callable<Integer> {
     public Integer call() throws IOException {
         var out = spec.commandLine().getOut();
         try (var custodex = home.open()) {
-            try (var contacts = layer.contacts(custodex)) {
-                var found = contacts.index().find(find);
+            try (var open = layer.open(custodex)) {
+                var found = open.contacts().find(find);
                 var ordered = descending ? found.reversed() : found;
                 if (json) {
                     Output.json(out, ordered);
                 } else {
                     ordered.forEach(contact -> out.println(line(contact)));
                 }
-                Output.problems(spec.commandLine().getErr(), contacts.book().problems());
-                return contacts.book().problems().isEmpty() ? ExitCode.DONE : ExitCode.LOSSES;
+                Output.problems(spec.commandLine().getErr(), open.problems());
+                return open.problems().isEmpty() ? ExitCode.DONE : ExitCode.LOSSES;
             }
         }
     }

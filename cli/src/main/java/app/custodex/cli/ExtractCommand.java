@@ -72,18 +72,18 @@ final class ExtractCommand implements Callable<Integer> {
     public Integer call() throws IOException {
         var out = spec.commandLine().getOut();
         try (var custodex = home.open()) {
-            try (var contacts = layer.contacts(custodex)) {
+            try (var open = layer.open(custodex)) {
                 var result =
-                        contacts.extract(contacts.index().find(find), format(), folder, done -> {}, new CancelToken());
+                        open.extract(open.contacts().find(find), format(), folder, done -> {}, new CancelToken());
                 if (json) {
                     Output.json(out, result);
                 } else {
                     out.println(result.contacts() + " contacts");
                     result.files().forEach(out::println);
                 }
-                Output.problems(spec.commandLine().getErr(), contacts.book().problems());
+                Output.problems(spec.commandLine().getErr(), open.problems());
                 Output.problems(spec.commandLine().getErr(), result.problems());
-                boolean whole = contacts.book().problems().isEmpty()
+                boolean whole = open.problems().isEmpty()
                         && result.problems().stream().allMatch(p -> p.grade() == Problem.Grade.NOTE);
                 return whole ? ExitCode.DONE : ExitCode.LOSSES;
             }

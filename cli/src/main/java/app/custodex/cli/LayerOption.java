@@ -1,7 +1,7 @@
 package app.custodex.cli;
 
-import app.custodex.app.ContactsOfLayer;
 import app.custodex.app.Custodex;
+import app.custodex.app.OpenLayer;
 import app.custodex.base.Problem;
 import app.custodex.base.ProblemException;
 import app.custodex.strongroom.StoredPhone;
@@ -57,14 +57,15 @@ final class LayerOption {
         }
     }
 
-    /** The contacts of the layer; the caller closes them. */
-    ContactsOfLayer contacts(Custodex custodex) throws IOException {
+    /** The layer, open for reading; the caller closes it. */
+    OpenLayer open(Custodex custodex) throws IOException {
         var stored = phone(custodex);
         unseal(custodex, stored);
-        return custodex.contacts(
-                mandate.of(custodex, stored.identity()),
-                stored.identity().identifier(),
-                number(stored),
-                Locale.getDefault());
+        return custodex.reading()
+                .open(
+                        mandate.of(custodex, stored.identity()),
+                        stored.identity().identifier(),
+                        number(stored),
+                        Locale.getDefault());
     }
 }

@@ -7,7 +7,6 @@ import app.custodex.backup.Survey;
 import app.custodex.base.CancelToken;
 import app.custodex.base.Disk;
 import app.custodex.base.Privacy;
-import app.custodex.base.PrivatePlace;
 import app.custodex.base.Problem;
 import app.custodex.base.ProblemException;
 import app.custodex.base.RealDisk;
@@ -21,10 +20,7 @@ import app.custodex.link.LinkException;
 import app.custodex.link.PhoneIdentity;
 import app.custodex.link.PhonePath;
 import app.custodex.link.PhoneStatus;
-import app.custodex.readers.ContactsReader;
 import app.custodex.seal.Passphrase;
-import app.custodex.search.ContactIndex;
-import app.custodex.strongroom.StoredLayer;
 import app.custodex.strongroom.Strongroom;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -34,10 +30,8 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
-import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.LongConsumer;
 import org.slf4j.Logger;
@@ -55,7 +49,6 @@ public final class Custodex implements AutoCloseable {
 
     private final Home home;
     private final Clock clock;
-    private final Disk disk;
     private final SettingsFile settings;
     private final ShopStrongroom strongroom;
     private final DocketBook dockets;
@@ -64,13 +57,12 @@ public final class Custodex implements AutoCloseable {
     private final Sources sources;
     private final Bays bays;
     private final Checks checks;
-    private final Object cataloguing = new Object();
+    private final LayerReading reading;
     private final Map<Bay, BackupJob> jobs = new ConcurrentHashMap<>();
 
     private Custodex(Home home, Clock clock, Disk disk) throws IOException {
         this.home = home;
         this.clock = clock;
-        this.disk = disk;
         if (Files.isDirectory(home.root())) {
             Privacy.keepOthersOut(home.root());
         }
@@ -79,6 +71,7 @@ public final class Custodex implements AutoCloseable {
         this.checks = new Checks(strongroom::current, clock);
         this.dockets = DocketBook.open(home.dockets(), disk, clock);
         this.gate = new ConsentGate(dockets, () -> settled().ownPhones(), clock);
+        this.reading = new LayerReading(home, disk, strongroom, gate);
         this.runs = RunBook.open(home.runs(), disk);
         this.sources = new Sources(home.sources(), disk);
         this.bays = new Bays(sources, () -> strongroom.known().root());
@@ -121,10 +114,6 @@ public final class Custodex implements AutoCloseable {
         return problems;
     }
 
-    private Catalogue catalogue() throws IOException {
-        return new Catalogue(strongroom.current().root().resolve("catalogue"), disk);
-    }
-
     public Home home() {
         return home;
     }
@@ -158,6 +147,11 @@ public final class Custodex implements AutoCloseable {
 
     public RunBook runs() {
         return runs;
+    }
+
+    /** Looking into layers. */
+    public LayerReading reading() {
+        return reading;
     }
 
     /** Reading layers back. */
@@ -339,87 +333,6 @@ public final class Custodex implements AutoCloseable {
                 result.map(r -> r.layer().missed()).orElse(0L),
                 result.flatMap(r -> r.check()).map(check -> check.sound()),
                 problem);
-    }
-
-    private StoredLayer layer(String phoneIdentifier, int number) throws IOException {
-        return strongroom()
-                .layer(phoneIdentifier, number)
-                .orElseThrow(() -> new ProblemException(Problem.failure(
-                        phoneIdentifier, "There is no layer " + number + " of this phone", "List the layers")));
-    }
-
-    /**
-     * Opens the contacts of a layer; the phone need not be there. The caller closes them.
-     *
-     * @param mandate on whose behalf
-     * @throws ProblemException when the customer has not consented
-     */
-    public ContactsOfLayer contacts(Mandate mandate, String phoneIdentifier, int number, Locale locale)
-            throws IOException {
-        var layer = layer(phoneIdentifier, number);
-        try {
-            gate.ask(Operation.READ, mandate, layer.record().phone());
-            return contacts(mandate, layer, locale);
-        } catch (IOException | RuntimeException e) {
-            layer.close();
-            throw e;
-        }
-    }
-
-    private ContactsOfLayer contacts(Mandate mandate, StoredLayer layer, Locale locale) throws IOException {
-        // What is sealed never touches a disk in the clear.
-        var place = layer.record().sealed() ? PrivatePlace.inMemory() : PrivatePlace.open(readingPlace());
-        try {
-            var entry = catalogued(layer, place, locale);
-            var book = ContactsReader.reopen(
-                    entry.contacts(), entry.problems(), layer, layer.record().phone(), place);
-            return new ContactsOfLayer(
-                    gate, mandate, layer, place, book, ContactIndex.ofSorted(entry.contacts(), locale));
-        } catch (IOException | RuntimeException e) {
-            place.close();
-            throw e;
-        }
-    }
-
-    /** In the home, or where temporary files lie when the home can't be written. */
-    private Path readingPlace() throws IOException {
-        try {
-            disk.createFolders(home.reading());
-            if (Files.isWritable(home.reading())) {
-                return home.reading();
-            }
-        } catch (IOException readOnly) {
-            LOG.info("the home can't be written", readOnly);
-        }
-        return Files.createTempDirectory("custodex-"); // this user's alone
-    }
-
-    /** What the catalogue has of a layer; read out of the layer, once, when it has nothing. */
-    private Catalogue.Entry catalogued(StoredLayer layer, PrivatePlace place, Locale locale) throws IOException {
-        var kept = catalogue();
-        var there = kept.find(layer, locale);
-        if (there.isPresent()) {
-            return there.get();
-        }
-        synchronized (cataloguing) {
-            var meanwhile = kept.find(layer, locale);
-            if (meanwhile.isPresent()) {
-                return meanwhile.get();
-            }
-            // The rules of collation take their time to load, so they are loaded beside the reading.
-            CompletableFuture.runAsync(() -> ContactIndex.prepare(locale));
-            try (var book = ContactsReader.read(layer, layer.record().phone(), place)) {
-                var sorted = new ContactIndex(book.contacts(), locale).ascending();
-                var entry = new Catalogue.Entry(sorted, book.problems());
-                kept.keep(layer, locale, entry);
-                return entry;
-            }
-        }
-    }
-
-    /** Reads a layer's contacts into the catalogue, so that they open at once later. Takes a while; blocks. */
-    public void catalogue(Mandate mandate, String phoneIdentifier, int number, Locale locale) throws IOException {
-        contacts(mandate, phoneIdentifier, number, locale).close();
     }
 
     @Override

@@ -4,12 +4,13 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.function.Consumer;
 import java.util.stream.Stream;
 
 /**
  * A person, firm or thing in somebody's phone.
  *
- * @param id names this contact within its layer, and nothing else
+ * @param account the account or folder that it is kept in; empty for the phone's own
  * @param uid the phone's lasting identifier of it; may be empty
  * @param chats addresses in chat services, as "service:name"
  * @param birthday absent when the phone has none, or one that is no date (which is then among the extras)
@@ -18,7 +19,8 @@ import java.util.stream.Stream;
  * @param extras what the phone keeps beyond the fields above, as written
  */
 public record Contact(
-        String id,
+        ThingId id,
+        String account,
         String uid,
         PersonName name,
         List<String> nicknames,
@@ -35,7 +37,8 @@ public record Contact(
         List<String> groups,
         boolean hasPhoto,
         Optional<Instant> changed,
-        List<Extra> extras) {
+        List<Extra> extras)
+        implements Thing {
     public Contact {
         nicknames = List.copyOf(nicknames);
         phones = List.copyOf(phones);
@@ -49,7 +52,52 @@ public record Contact(
         extras = List.copyOf(extras);
     }
 
+    @Override
+    public ThingKind kind() {
+        return ThingKind.CONTACT;
+    }
+
+    @Override
+    public Optional<Moment> moment() {
+        return Optional.empty();
+    }
+
+    /** A contact is a person, rather than something in which people are. */
+    @Override
+    public List<Party> people() {
+        return List.of();
+    }
+
+    @Override
+    public void texts(Consumer<String> to) {
+        for (var part : new String[] {
+            name.display(),
+            name.composed(),
+            name.phoneticGiven(),
+            name.phoneticFamily(),
+            organisation.name(),
+            organisation.department(),
+            organisation.title(),
+            organisation.role()
+        }) {
+            to.accept(part);
+        }
+        nicknames.forEach(to);
+        groups.forEach(to);
+        notes.forEach(to);
+        mails.forEach(mail -> to.accept(mail.value()));
+        webs.forEach(web -> to.accept(web.value()));
+        chats.forEach(chat -> to.accept(chat.value()));
+        addresses.forEach(address -> to.accept(String.join(" ", address.lines())));
+        phones.forEach(phone -> {
+            to.accept(phone.written());
+            to.accept(phone.e164());
+        });
+        extras.forEach(extra -> to.accept(extra.value()));
+    }
+
     /** What to call it where one line is all there is: its name, else its firm, else how it is reached. */
+    @Override
     public String title() {
         if (!name.display().isBlank()) {
             return name.display();

@@ -7,12 +7,12 @@ import java.util.Optional;
 import java.util.regex.Pattern;
 
 /** Reads days as phones write them: ISO 8601 with or without hyphens, or "--MM-DD" without a year. */
-final class Days {
+public final class Days {
     private static final Pattern DAY = Pattern.compile("(?:(\\d{4})-?|--)(\\d{2})-?(\\d{2})(?:T.*)?");
 
     private Days() {}
 
-    static Optional<Day> parse(String text) {
+    public static Optional<Day> parse(String text) {
         var match = DAY.matcher(text.strip());
         if (!match.matches()) {
             return Optional.empty();

@@ -7,40 +7,78 @@ import app.custodex.link.FileSource;
 import app.custodex.link.PhonePath;
 import java.io.Closeable;
 import java.io.IOException;
+import java.nio.ByteBuffer;
+import java.nio.channels.FileChannel;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
 import java.sql.Connection;
 import java.sql.DriverManager;
 import java.sql.ResultSet;
 import java.sql.SQLException;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
+import java.util.Set;
+import java.util.stream.Collectors;
 
 /**
- * A phone's SQLite database, open for reading. The newest rows may still be in the write-ahead log beside it, and SQLite
- * writes when it folds that in, so both are first copied into a private place.
+ * A phone's SQLite database, open for reading. The newest rows may still be in the log beside it, and SQLite writes when it folds
+ * that in, so all of it is first copied into a private place. Tables are read row by row without their indices, so that damage costs
+ * the rows that lie in it and nothing else.
  */
-final class PhoneDatabase implements Closeable {
+public final class PhoneDatabase implements Closeable {
+    /** Behind a torn place, this many rows are looked up one by one. */
+    private static final long MAX_LOOKED_UP = 1_000_000;
+
+    private static final List<String> LOGS = List.of("-wal", "-journal");
+    private static final int HEADER = 100;
+
+    private final PhonePath path;
     private final PrivatePlace place;
     private final Path folder;
     private final Connection connection;
+    private final boolean cut;
 
-    private PhoneDatabase(PrivatePlace place, Path folder, Connection connection) {
+    private PhoneDatabase(PhonePath path, PrivatePlace place, Path folder, Connection connection, boolean cut) {
+        this.path = path;
         this.place = place;
         this.folder = folder;
         this.connection = connection;
+        this.cut = cut;
+    }
+
+    /** The files that belong to a database: itself, and the logs beside it. */
+    public static List<PhonePath> items(FileSource files, PhonePath path) throws IOException {
+        var items = new ArrayList<PhonePath>(List.of(path));
+        for (var log : LOGS) {
+            var beside = new PhonePath(path.text() + log);
+            if (files.has(beside)) {
+                items.add(beside);
+            }
+        }
+        return items;
     }
 
     static PhoneDatabase open(FileSource files, PhonePath path, PrivatePlace place) throws IOException {
         var folder = place.folder();
         try {
             var file = folder.resolve("phone.db");
-            copy(files, path, file);
-            var log = new PhonePath(path.text() + "-wal");
-            if (files.has(log)) {
-                copy(files, log, folder.resolve("phone.db-wal"));
+            for (var item : items(files, path)) {
+                try (var in = files.open(item)) {
+                    Files.copy(
+                            in,
+                            folder.resolve("phone.db"
+                                    + item.text().substring(path.text().length())));
+                }
             }
-            return new PhoneDatabase(place, folder, connect(file));
+            boolean cut = fillUp(file);
+            return new PhoneDatabase(path, place, folder, connect(file), cut);
         } catch (SQLException e) {
             place.remove(folder);
             throw new ProblemException(
@@ -52,13 +90,36 @@ final class PhoneDatabase implements Closeable {
         }
     }
 
+    /**
+     * SQLite refuses a file that is shorter than its header says ("Database File Format", §1.3.8); filled up with zeros, it gives
+     * the pages that are there.
+     */
+    private static boolean fillUp(Path file) throws IOException {
+        try (var channel = FileChannel.open(file, StandardOpenOption.READ, StandardOpenOption.WRITE)) {
+            var header = ByteBuffer.allocate(HEADER);
+            if (channel.read(header, 0) < HEADER) {
+                return false;
+            }
+            int page = Short.toUnsignedInt(header.getShort(16));
+            long size = (page == 1 ? 65_536L : page) * Integer.toUnsignedLong(header.getInt(28));
+            // A page count from the header is trusted only with the change counter that it was written with.
+            if (channel.size() >= size
+                    || header.getInt(24) != header.getInt(92)
+                    || size > 4 * channel.size() + (1 << 20)) {
+                return false;
+            }
+            channel.write(ByteBuffer.allocate(1), size - 1);
+            return true;
+        }
+    }
+
     private static Connection connect(Path file) throws SQLException {
         var connection = DriverManager.getConnection("jdbc:sqlite:" + file);
         try (var statement = connection.createStatement()) {
-            // The content is a stranger's: no schema tricks, checked cells.
+            // The content is a stranger's: no tricks by its schema.
             statement.execute("PRAGMA trusted_schema = OFF");
-            statement.execute("PRAGMA cell_size_check = ON");
             statement.execute("PRAGMA temp_store = MEMORY");
+            statement.execute("SELECT count(*) FROM sqlite_schema"); // is it a database at all?
         } catch (SQLException e) {
             connection.close();
             throw e;
@@ -66,29 +127,172 @@ final class PhoneDatabase implements Closeable {
         return connection;
     }
 
-    private static void copy(FileSource files, PhonePath from, Path to) throws IOException {
-        try (var in = files.open(from)) {
-            Files.copy(in, to);
+    /** Whether the file ended before the end that it promises. */
+    public boolean cut() {
+        return cut;
+    }
+
+    /** One row, by the names of its columns; a column that this version of the schema lacks is empty. */
+    public static final class Row {
+        private final ResultSet row;
+        private final Map<String, Integer> columns;
+
+        private Row(ResultSet row, Map<String, Integer> columns) {
+            this.row = row;
+            this.columns = columns;
+        }
+
+        private int column(String name) {
+            var column = columns.get(name);
+            if (column == null) {
+                throw new IllegalArgumentException("not asked for: " + name);
+            }
+            return column;
+        }
+
+        /** Empty text for nothing. */
+        public String text(String name) throws SQLException {
+            var text = row.getString(column(name));
+            return text == null ? "" : text;
+        }
+
+        /** Zero for nothing. */
+        public long number(String name) throws SQLException {
+            return row.getLong(column(name));
+        }
+
+        public OptionalLong numberIfAny(String name) throws SQLException {
+            long number = row.getLong(column(name));
+            return row.wasNull() ? OptionalLong.empty() : OptionalLong.of(number);
+        }
+
+        public boolean flag(String name) throws SQLException {
+            return row.getLong(column(name)) != 0;
+        }
+
+        public byte[] bytes(String name) throws SQLException {
+            var bytes = row.getBytes(column(name));
+            return bytes == null ? new byte[0] : bytes;
         }
     }
 
     /** Takes one row. */
-    interface Row {
-        void read(ResultSet row) throws SQLException;
+    public interface Take {
+        void row(Row row) throws SQLException, IOException;
     }
 
-    /** @throws SQLException where the database is torn; the rows before were handed out */
-    synchronized void forEach(String sql, Row row) throws SQLException {
+    /**
+     * What came of reading a table.
+     *
+     * @param there whether there is such a table
+     * @param lost rows that lie in a torn part, as far as that can be told
+     */
+    public record Outcome(boolean there, long rows, long lost) {
+        /** Whether nothing is missing that should be there. */
+        public boolean whole() {
+            return there && lost == 0;
+        }
+    }
+
+    /** Whether there is a table with all of these columns. */
+    public boolean has(String table, String... columns) {
+        return columns(table).containsAll(List.of(columns));
+    }
+
+    private synchronized Set<String> columns(String table) {
+        var names = new HashSet<String>();
         try (var statement = connection.createStatement();
-                var rows = statement.executeQuery(sql)) {
+                var rows = statement.executeQuery("PRAGMA table_info(" + quoted(table) + ")")) {
             while (rows.next()) {
-                row.read(rows);
+                names.add(rows.getString(2).toLowerCase(Locale.ROOT));
+            }
+        } catch (SQLException e) {
+            // A schema that can't be read has no tables.
+        }
+        return names;
+    }
+
+    private static String quoted(String name) {
+        return '"' + name.replace("\"", "\"\"") + '"';
+    }
+
+    /**
+     * Reads every row of a table that can be read, in the order of their numbers.
+     *
+     * @param columns those that are read; which of them there are is asked first
+     * @throws IOException of whoever takes them
+     */
+    public synchronized Outcome each(String table, List<String> columns, Take take) throws IOException {
+        var there = columns(table);
+        if (there.isEmpty()) {
+            return new Outcome(false, 0, 0);
+        }
+        var places = new HashMap<String, Integer>();
+        for (int i = 0; i < columns.size(); i++) {
+            places.put(columns.get(i), i + 2);
+        }
+        var sql = "SELECT rowid, "
+                + columns.stream()
+                        .map(c -> there.contains(c) ? quoted(c) : "NULL")
+                        .collect(Collectors.joining(", "))
+                + " FROM " + quoted(table) + " NOT INDEXED";
+        var reading = new TableReading(places, take);
+        try (var statement = connection.createStatement();
+                var rows = statement.executeQuery(sql + " ORDER BY rowid")) {
+            while (rows.next()) {
+                reading.take(rows);
+            }
+        } catch (SQLException torn) {
+            lookUpTheRest(table, sql, reading);
+        }
+        return new Outcome(true, reading.rows, reading.lost);
+    }
+
+    /** Behind a torn page the others are still found by their numbers. */
+    private void lookUpTheRest(String table, String sql, TableReading reading) throws IOException {
+        long last = Math.max(reading.last, 0);
+        long end = number("SELECT max(rowid) FROM " + quoted(table) + " NOT INDEXED")
+                .orElse(last + MAX_LOOKED_UP);
+        for (long id = last + 1; id <= Math.min(end, last + MAX_LOOKED_UP); id++) {
+            // A statement of its own each time: one that met a torn page is of no use afterwards.
+            try (var statement = connection.createStatement();
+                    var rows = statement.executeQuery(sql + " WHERE rowid = " + id)) {
+                if (rows.next()) {
+                    reading.take(rows);
+                }
+            } catch (SQLException lost) {
+                reading.lost++;
+            }
+        }
+        reading.lost = Math.max(reading.lost, 1);
+    }
+
+    private static final class TableReading {
+        private final Map<String, Integer> places;
+        private final Take take;
+        private long last = Long.MIN_VALUE;
+        private long rows;
+        private long lost;
+
+        TableReading(Map<String, Integer> places, Take take) {
+            this.places = places;
+            this.take = take;
+        }
+
+        void take(ResultSet row) throws SQLException, IOException {
+            last = row.getLong(1);
+            try {
+                take.row(new Row(row, places));
+                rows++;
+            } catch (SQLException e) {
+                throw e;
+            } catch (RuntimeException e) { // this row holds what nobody expected
+                lost++;
             }
         }
     }
 
-    /** The number that a query gives; empty when it gives none or can't be carried out. */
-    synchronized OptionalLong number(String sql) {
+    private OptionalLong number(String sql) {
         try (var statement = connection.createStatement();
                 var rows = statement.executeQuery(sql)) {
             return rows.next() && rows.getObject(1) != null ? OptionalLong.of(rows.getLong(1)) : OptionalLong.empty();
@@ -97,12 +301,17 @@ final class PhoneDatabase implements Closeable {
         }
     }
 
-    synchronized Optional<byte[]> bytes(String sql, long id) throws SQLException {
+    /** The bytes in one cell; empty when there is no such row. */
+    public synchronized Optional<byte[]> bytes(String table, String column, String key, long id) throws IOException {
+        var sql = "SELECT " + quoted(column) + " FROM " + quoted(table) + " WHERE " + quoted(key) + " = ?";
         try (var statement = connection.prepareStatement(sql)) {
             statement.setLong(1, id);
             try (var rows = statement.executeQuery()) {
                 return rows.next() ? Optional.ofNullable(rows.getBytes(1)) : Optional.empty();
             }
+        } catch (SQLException e) {
+            throw new ProblemException(
+                    Problem.failure(path.text(), "This part of the database is torn", "Look into an older layer"), e);
         }
     }
 

@@ -4,6 +4,7 @@ import app.custodex.base.Digests;
 import app.custodex.base.Problem;
 import app.custodex.base.ProblemException;
 import app.custodex.link.FileSource;
+import app.custodex.link.Kind;
 import app.custodex.link.PhonePath;
 import app.custodex.seal.StackKey;
 import java.io.ByteArrayInputStream;
@@ -125,10 +126,28 @@ public final class StoredLayer implements FileSource {
     }
 
     @Override
-    public InputStream open(PhonePath path) throws IOException {
-        var item = find(path)
+    public List<PhonePath> of(Kind kind) throws IOException {
+        return index().values().stream()
+                .filter(item -> item.kind() == kind && item.saved() && item.type() == ManifestItem.Type.FILE)
+                .map(ManifestItem::path)
+                .toList();
+    }
+
+    private ManifestItem item(PhonePath path) throws IOException {
+        return find(path)
                 .orElseThrow(() -> new ProblemException(
                         Problem.failure(path.text(), "It is not in this layer", "Look into another layer")));
+    }
+
+    @Override
+    public Facts facts(PhonePath path) throws IOException {
+        var item = item(path);
+        return new Facts(item.size(), item.modified(), item.digest());
+    }
+
+    @Override
+    public InputStream open(PhonePath path) throws IOException {
+        var item = item(path);
         var place = item.place()
                 .orElseThrow(() -> new ProblemException(Problem.failure(
                         path.text(),

@@ -95,8 +95,8 @@ class ConsentGateTest {
             custodex.backUp(bay, mandate, request(), false).outcome().get(30, TimeUnit.SECONDS);
             var heard = new ArrayList<Operation>();
             custodex.gate().listen(permit -> heard.add(permit.operation()));
-            try (var contacts = custodex.contacts(mandate, "PB-GATE", 1, Locale.UK)) {
-                var all = contacts.index().ascending();
+            try (var contacts = custodex.reading().open(mandate, "PB-GATE", 1, Locale.UK)) {
+                var all = contacts.contacts().ascending();
                 contacts.extract(all, new ContactFormat.Html(), folder.resolve("out"), n -> {}, new CancelToken());
                 assertEquals(List.of(Operation.READ, Operation.EXTRACT), heard);
 
@@ -106,7 +106,7 @@ class ConsentGateTest {
                         () -> contacts.extract(
                                 all, new ContactFormat.Html(), folder.resolve("out"), n -> {}, new CancelToken()));
             }
-            isRefused("may be read", () -> custodex.contacts(mandate, "PB-GATE", 1, Locale.UK));
+            isRefused("may be read", () -> custodex.reading().open(mandate, "PB-GATE", 1, Locale.UK));
             assertEquals(mandate, custodex.gate().mandateFor(phone.identity()));
         }
     }
@@ -214,7 +214,7 @@ class ConsentGateTest {
         try (var custodex = open()) {
             custodex.dockets().open(form(true), ADDRESS);
             custodex.backUp(bay(), Mandate.ofShop(), request(), false).outcome().get(30, TimeUnit.SECONDS);
-            custodex.contacts(Mandate.ofShop(), "PB-GATE", 1, Locale.UK).close();
+            custodex.reading().open(Mandate.ofShop(), "PB-GATE", 1, Locale.UK).close();
             assertEquals(List.of(), custodex.problems());
             Files.setPosixFilePermissions(custodex.strongroom().root(), PosixFilePermissions.fromString("rwxr-xr-x"));
             assertTrue(custodex.problems().toString().contains("Other users"), "it is told");
@@ -268,7 +268,9 @@ class ConsentGateTest {
             Locale.setDefault(Locale.UK);
             try (var custodex = open()) {
                 custodex.strongroom().open(identity, new Passphrase("four unrelated words, honest".toCharArray()));
-                custodex.contacts(Mandate.ofShop(), "PB-GATE", 1, Locale.UK).close();
+                custodex.reading()
+                        .open(Mandate.ofShop(), "PB-GATE", 1, Locale.UK)
+                        .close();
                 assertEquals("0001", custodex.dockets().all().getFirst().label());
             }
             try (var all = Files.walk(folder)) {

@@ -148,8 +148,8 @@ class HomeTest {
             assertEquals(List.of(1), after.layers());
             assertTrue(after.done().containsKey(RouteStep.BACK_UP));
             assertEquals("PB-APP", after.phone().orElseThrow().identifier());
-            try (var contacts = custodex.contacts(Mandate.ofShop(), "PB-APP", 1, Locale.UK)) {
-                assertEquals("Ivo", contacts.index().ascending().getFirst().title());
+            try (var contacts = custodex.reading().open(Mandate.ofShop(), "PB-APP", 1, Locale.UK)) {
+                assertEquals("Ivo", contacts.contacts().ascending().getFirst().title());
             }
             var stored = custodex.strongroom().holdings().phones().getFirst();
             assertTrue(custodex.checks()
@@ -160,7 +160,7 @@ class HomeTest {
             assertEquals(Optional.of(1), run.layer());
             assertEquals(Optional.of(true), run.sound());
             var none = assertThrows(
-                    ProblemException.class, () -> custodex.contacts(Mandate.ofShop(), "PB-APP", 2, Locale.UK));
+                    ProblemException.class, () -> custodex.reading().open(Mandate.ofShop(), "PB-APP", 2, Locale.UK));
             assertTrue(none.problem().what().contains("no layer 2"));
         }
     }
@@ -203,7 +203,7 @@ class HomeTest {
                     Files.write(manifest, new byte[] {1, 2, 3});
                 }
             }
-            assertThrows(IOException.class, () -> custodex.contacts(Mandate.ofShop(), "PB-APP", 1, Locale.UK));
+            assertThrows(IOException.class, () -> custodex.reading().open(Mandate.ofShop(), "PB-APP", 1, Locale.UK));
             try (var left = Files.list(new Home(folder).reading())) {
                 assertEquals(0, left.count());
             }
@@ -224,16 +224,16 @@ class HomeTest {
                     .outcome()
                     .get(30, TimeUnit.SECONDS);
             List<Contact> first;
-            try (var contacts = custodex.contacts(Mandate.ofShop(), "PB-APP", 1, Locale.UK)) {
-                first = contacts.index().ascending();
-                assertEquals(1, contacts.book().problems().size());
+            try (var contacts = custodex.reading().open(Mandate.ofShop(), "PB-APP", 1, Locale.UK)) {
+                first = contacts.contacts().ascending();
+                assertEquals(1, contacts.problems().size());
             }
             for (int round = 0; round < 2; round++) {
-                try (var contacts = custodex.contacts(Mandate.ofShop(), "PB-APP", 1, Locale.UK)) {
-                    assertEquals(first, contacts.index().ascending());
-                    assertEquals(1, contacts.book().problems().size());
-                    var ivo = contacts.index().find("ivo").getFirst();
-                    assertEquals(4, contacts.book().photo(ivo).orElseThrow().length);
+                try (var contacts = custodex.reading().open(Mandate.ofShop(), "PB-APP", 1, Locale.UK)) {
+                    assertEquals(first, contacts.contacts().ascending());
+                    assertEquals(1, contacts.problems().size());
+                    var ivo = contacts.contacts().find("ivo").getFirst();
+                    assertEquals(4, contacts.photo(ivo).orElseThrow().length);
                 }
                 try (var files = Files.list(new Home(folder).strongroom().resolve("catalogue"))) {
                     var file = files.findFirst().orElseThrow();
@@ -241,8 +241,8 @@ class HomeTest {
                     Files.write(file, Arrays.copyOf(bytes, bytes.length / 2));
                 }
             }
-            try (var swedish = custodex.contacts(Mandate.ofShop(), "PB-APP", 1, Locale.of("sv"))) {
-                assertEquals("Åse", swedish.index().ascending().getLast().title());
+            try (var swedish = custodex.reading().open(Mandate.ofShop(), "PB-APP", 1, Locale.of("sv"))) {
+                assertEquals("Åse", swedish.contacts().ascending().getLast().title());
             }
         }
     }

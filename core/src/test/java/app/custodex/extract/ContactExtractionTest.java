@@ -18,6 +18,7 @@ import app.custodex.model.Contact.Labelled;
 import app.custodex.model.Contact.Organisation;
 import app.custodex.model.Contact.PersonName;
 import app.custodex.model.Contact.PhoneNumber;
+import app.custodex.model.ThingId;
 import java.io.IOException;
 import java.io.StringReader;
 import java.nio.charset.StandardCharsets;
@@ -42,7 +43,8 @@ class ContactExtractionTest {
 
     private static Contact named(String display, String note) {
         return new Contact(
-                display,
+                new ThingId("test", display),
+                "",
                 "",
                 new PersonName(display, "", "", "", "", "", "", ""),
                 List.of(),
@@ -65,7 +67,8 @@ class ContactExtractionTest {
     /** Everything that the model knows, with every sign that a format might trip over. */
     private static Contact full() {
         return new Contact(
-                "full",
+                new ThingId("test", "full"),
+                "",
                 "urn:uuid:0b1b6a7a-0001-4000-8000-000000000001",
                 new PersonName(
                         "Dr Nóor; \"N\" Said, Jr", "Dr", "Nóor", "Maren Ivo", "Said; Rook", "Jr", "Nur", "Sa'id"),

@@ -114,8 +114,7 @@ class HttpConnectionsTest {
     void aConnectionThatTheServerClosedMeanwhileIsReplaced() throws Exception {
         answers(ok("one"));
         for (var method : List.of("GET", "PROPFIND", "GET")) {
-            var request = new HttpUriRequestBase(
-                    method, URI.create("http://127.0.0.1:" + server.getLocalPort() + "/"));
+            var request = new HttpUriRequestBase(method, URI.create("http://127.0.0.1:" + server.getLocalPort() + "/"));
             var answer = http.ask(request, Duration.ofSeconds(20), "the server");
             assertEquals("one", new String(answer.body(), StandardCharsets.US_ASCII));
             Thread.sleep(200); // the server's goodbye is on its way

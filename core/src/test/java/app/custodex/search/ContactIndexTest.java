@@ -7,6 +7,7 @@ import app.custodex.model.Contact;
 import app.custodex.model.Contact.Organisation;
 import app.custodex.model.Contact.PersonName;
 import app.custodex.model.Contact.PhoneNumber;
+import app.custodex.model.ThingId;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -16,7 +17,8 @@ import org.junit.jupiter.api.Test;
 class ContactIndexTest {
     private static Contact contact(String name, String note, PhoneNumber... phones) {
         return new Contact(
-                name,
+                new ThingId("test", name),
+                "",
                 "",
                 new PersonName(name, "", "", "", "", "", "", ""),
                 List.of(),

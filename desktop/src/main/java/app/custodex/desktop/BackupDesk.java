@@ -209,7 +209,7 @@ public final class BackupDesk {
                         .start(
                                 "Reading layer " + result.layer().number(),
                                 () -> {
-                                    custodex.catalogue(
+                                    custodex.reading().catalogue(
                                             custodex.gate()
                                                     .mandateFor(result.layer().phone()),
                                             result.layer().phone().identifier(),

@@ -66,13 +66,13 @@ class BothFamiliesTest {
                     "a Pellow keeps calls and messages in one database");
             for (var phone : custodex.strongroom().holdings().phones()) {
                 try (var contacts =
-                        custodex.contacts(Mandate.ofShop(), phone.identity().identifier(), 1, Locale.UK)) {
+                        custodex.reading().open(Mandate.ofShop(), phone.identity().identifier(), 1, Locale.UK)) {
                     assertEquals(
                             60,
-                            contacts.book().contacts().size(),
+                            contacts.contacts().ascending().size(),
                             phone.identity().name());
-                    assertEquals(List.of(), contacts.book().problems());
-                    var grandad = contacts.index().find("grandad rook").getFirst();
+                    assertEquals(List.of(), contacts.problems());
+                    var grandad = contacts.contacts().find("grandad rook").getFirst();
                     assertEquals("Halvard Rook", grandad.title());
                     assertEquals(
                             "1941-11-14",
@@ -81,14 +81,14 @@ class BothFamiliesTest {
                     assertEquals(
                             "Voicemail of 3 November kept.\nDo not delete.",
                             grandad.notes().getFirst());
-                    assertTrue(contacts.book().photo(grandad).orElseThrow().length > 500);
+                    assertTrue(contacts.photo(grandad).orElseThrow().length > 500);
                     assertTrue(
                             grandad.phones().getFirst().e164().startsWith("+447700900"),
                             grandad.phones().toString());
                     assertEquals(List.of("Family"), grandad.groups());
                     // What an Ostrel wrote last is still in the write-ahead log beside its database.
-                    assertFalse(contacts.index().find("storm watch").isEmpty());
-                    var custom = contacts.book().contacts().stream()
+                    assertFalse(contacts.contacts().find("storm watch").isEmpty());
+                    var custom = contacts.contacts().ascending().stream()
                             .flatMap(c -> c.phones().stream())
                             .filter(p -> p.label().equals("Boat; harbour, north"))
                             .count();

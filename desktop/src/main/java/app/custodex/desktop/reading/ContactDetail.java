@@ -142,7 +142,6 @@ final class ContactDetail extends VBox {
                 .start(
                         "Photo of " + c.title(),
                         () -> layer.get()
-                                .book()
                                 .photo(c)
                                 .map(bytes ->
                                         new Image(new ByteArrayInputStream(bytes), PHOTO * 2, PHOTO * 2, true, true)),

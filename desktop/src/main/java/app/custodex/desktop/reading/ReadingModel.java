@@ -1,8 +1,9 @@
 package app.custodex.desktop.reading;
 
-import app.custodex.app.ContactsOfLayer;
+import app.custodex.app.OpenLayer;
 import app.custodex.desktop.Desk;
 import app.custodex.model.Contact;
+import app.custodex.model.ThingId;
 import java.io.IOException;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -31,10 +32,10 @@ final class ReadingModel {
     }
 
     private final Desk desk;
-    private final ObjectProperty<Optional<ContactsOfLayer>> layer = new SimpleObjectProperty<>(Optional.empty());
+    private final ObjectProperty<Optional<OpenLayer>> layer = new SimpleObjectProperty<>(Optional.empty());
     private final ObjectProperty<List<Contact>> shown = new SimpleObjectProperty<>(List.of());
     private final ObjectProperty<Lens> lens = new SimpleObjectProperty<>(new Lens.Everyone());
-    private final Map<String, Contact> picked = new LinkedHashMap<>();
+    private final Map<ThingId, Contact> picked = new LinkedHashMap<>();
     private final IntegerProperty pickedCount = new SimpleIntegerProperty();
     private String typed = "";
     private boolean descending;
@@ -45,7 +46,7 @@ final class ReadingModel {
     }
 
     /** The open layer. */
-    ObjectProperty<Optional<ContactsOfLayer>> layer() {
+    ObjectProperty<Optional<OpenLayer>> layer() {
         return layer;
     }
 
@@ -83,19 +84,24 @@ final class ReadingModel {
         desk.work()
                 .start(
                         "Layer " + target.layer() + " of " + target.phone().name(),
-                        () -> desk.custodex()
-                                .contacts(
-                                        desk.custodex().gate().mandateFor(target.phone()),
-                                        target.phone().identifier(),
-                                        target.layer(),
-                                        desk.words().locale()),
+                        () -> {
+                            var opened = desk.custodex()
+                                    .reading()
+                                    .open(
+                                            desk.custodex().gate().mandateFor(target.phone()),
+                                            target.phone().identifier(),
+                                            target.layer(),
+                                            desk.words().locale());
+                            opened.contacts(); // sorted here, off the interface thread
+                            return opened;
+                        },
                         opened -> {
                             closeLayer();
                             layer.set(Optional.of(opened));
                             lens.set(new Lens.Everyone());
                             typed = "";
                             refresh();
-                            opened.book().problems().stream().findFirst().ifPresent(desk.work()::tell);
+                            opened.problems().stream().findFirst().ifPresent(desk.work()::tell);
                             then.run();
                         },
                         () -> {
@@ -156,8 +162,8 @@ final class ReadingModel {
         });
     }
 
-    private static List<Contact> find(ContactsOfLayer open, String words, Lens lens, boolean backwards) {
-        var found = open.index().find(words);
+    private static List<Contact> find(OpenLayer open, String words, Lens lens, boolean backwards) {
+        var found = open.contacts().find(words);
         var seen = switch (lens) {
             case Lens.Everyone everyone -> found;
             case Lens.Group group ->
@@ -172,8 +178,8 @@ final class ReadingModel {
     Map<String, Integer> groups() {
         var groups = new TreeMap<String, Integer>();
         layer.get()
-                .ifPresent(open -> open.book()
-                        .contacts()
+                .ifPresent(open -> open.contacts()
+                        .ascending()
                         .forEach(contact -> contact.groups().forEach(group -> groups.merge(group, 1, Integer::sum))));
         return groups;
     }

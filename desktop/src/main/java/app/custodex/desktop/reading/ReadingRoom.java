@@ -1,6 +1,6 @@
 package app.custodex.desktop.reading;
 
-import app.custodex.app.ContactsOfLayer;
+import app.custodex.app.OpenLayer;
 import app.custodex.desktop.Desk;
 import app.custodex.desktop.reading.ReadingModel.Lens;
 import app.custodex.desktop.ui.Parts;
@@ -177,7 +177,7 @@ public final class ReadingRoom extends BorderPane {
         where.setText("nothing is open");
     }
 
-    private void showLayer(Optional<ContactsOfLayer> layer) {
+    private void showLayer(Optional<OpenLayer> layer) {
         detail.show(Optional.empty());
         showWhere();
         showLenses();
@@ -201,7 +201,7 @@ public final class ReadingRoom extends BorderPane {
             return;
         }
         lenses.getChildren().add(lensTitle("Contacts"));
-        var contacts = layer.get().book().contacts();
+        var contacts = layer.get().contacts().ascending();
         lenses.getChildren().add(lens("lens-everyone", "Everyone", contacts.size(), new Lens.Everyone()));
         int photos = (int) contacts.stream().filter(Contact::hasPhoto).count();
         lenses.getChildren().add(lens("lens-photo", "With a photo", photos, new Lens.WithPhoto()));
@@ -264,11 +264,11 @@ public final class ReadingRoom extends BorderPane {
 
     private record Letter(String name, int first) {}
 
-    private static List<Letter> letters(ContactsOfLayer layer, List<Contact> contacts) {
+    private static List<Letter> letters(OpenLayer layer, List<Contact> contacts) {
         var seen = new HashSet<String>();
         var letters = new ArrayList<Letter>();
         for (int i = 0; i < contacts.size(); i++) {
-            var name = layer.index().letter(contacts.get(i));
+            var name = layer.contacts().letter(contacts.get(i));
             if (seen.add(name)) {
                 letters.add(new Letter(name, i));
             }

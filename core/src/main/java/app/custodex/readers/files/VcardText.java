@@ -1,4 +1,4 @@
-package app.custodex.readers;
+package app.custodex.readers.files;
 
 import app.custodex.base.Problem;
 import ezvcard.VCard;

@@ -1,4 +1,4 @@
-package app.custodex.readers;
+package app.custodex.readers.files;
 
 import app.custodex.model.Contact;
 import app.custodex.model.Contact.Address;
@@ -8,6 +8,7 @@ import app.custodex.model.Contact.Labelled;
 import app.custodex.model.Contact.Organisation;
 import app.custodex.model.Contact.PersonName;
 import app.custodex.model.Contact.PhoneNumber;
+import app.custodex.model.ThingId;
 import com.github.mangstadt.vinnie.io.VObjectPropertyValues;
 import ezvcard.VCard;
 import ezvcard.property.DateOrTimeProperty;
@@ -26,6 +27,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.UnaryOperator;
 import org.jspecify.annotations.Nullable;
 
 /** Maps a vCard to a contact. Properties without a field of their own are kept as extras. */
@@ -39,17 +41,19 @@ final class VcardReading {
     /** Says how a number is used, not whose or where it is. */
     private static final Set<String> NO_LABEL = Set.of("voice", "pref", "internet", "text", "msg");
 
-    private final PhoneNumbers numbers;
+    private final UnaryOperator<String> e164;
 
-    VcardReading(PhoneNumbers numbers) {
-        this.numbers = numbers;
+    /** @param e164 writes a number in the form of ITU-T E.164; empty when it could not be dialled */
+    VcardReading(UnaryOperator<String> e164) {
+        this.e164 = e164;
     }
 
-    Contact contact(String id, VCard card) {
+    Contact contact(ThingId id, String account, VCard card) {
         var labels = labels(card);
         var extras = extras(card);
         return new Contact(
                 id,
+                account,
                 card.getUid() == null ? "" : text(card.getUid().getValue()),
                 name(card),
                 card.getNicknames().stream()
@@ -144,7 +148,7 @@ final class VcardReading {
     }
 
     private PhoneNumber phone(String label, String written) {
-        return new PhoneNumber(label, written, numbers.e164(written));
+        return new PhoneNumber(label, written, e164.apply(written));
     }
 
     private static PersonName name(VCard card) {

@@ -1,0 +1,147 @@
+package app.custodex.app;
+
+import app.custodex.base.CancelToken;
+import app.custodex.base.PrivatePlace;
+import app.custodex.base.Problem;
+import app.custodex.base.Suppliers;
+import app.custodex.catalogue.Catalogue;
+import app.custodex.catalogue.Catalogue.Order;
+import app.custodex.catalogue.Filter;
+import app.custodex.extract.ContactExtraction;
+import app.custodex.extract.ContactFormat;
+import app.custodex.extract.ExtractResult;
+import app.custodex.link.PhonePath;
+import app.custodex.model.Contact;
+import app.custodex.model.ThingId;
+import app.custodex.model.ThingKind;
+import app.custodex.readers.PhoneFiles;
+import app.custodex.readers.Reader;
+import app.custodex.readers.Store;
+import app.custodex.search.ContactIndex;
+import app.custodex.strongroom.LayerRecord;
+import app.custodex.strongroom.StoredLayer;
+import java.io.Closeable;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.UncheckedIOException;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.function.IntConsumer;
+import java.util.function.Supplier;
+
+/** One layer, open for reading on somebody's behalf. Closing it removes what was put on the disk for it. */
+public final class OpenLayer implements Closeable {
+    private final ConsentGate gate;
+    private final Mandate mandate;
+    private final StoredLayer layer;
+    private final PrivatePlace place;
+    private final PhoneFiles files;
+    private final List<Reader> readers;
+    private final Catalogue catalogue;
+    private final Supplier<ContactIndex> contacts;
+    private final List<Problem> problems;
+
+    OpenLayer(
+            ConsentGate gate,
+            Mandate mandate,
+            StoredLayer layer,
+            PrivatePlace place,
+            PhoneFiles files,
+            List<Reader> readers,
+            Catalogue catalogue,
+            Locale locale)
+            throws IOException {
+        this.gate = gate;
+        this.mandate = mandate;
+        this.layer = layer;
+        this.place = place;
+        this.files = files;
+        this.readers = List.copyOf(readers);
+        this.catalogue = catalogue;
+        this.problems = catalogue.problems();
+        this.contacts = Suppliers.once(() -> contacts(locale));
+    }
+
+    public LayerRecord record() {
+        return layer.record();
+    }
+
+    /** Everything in it that was read. */
+    public Catalogue catalogue() {
+        return catalogue;
+    }
+
+    /** What could not be read, or not in full. */
+    public List<Problem> problems() {
+        return problems;
+    }
+
+    /** All contacts, from A to Z. Takes up to a second the first time. */
+    public ContactIndex contacts() {
+        return contacts.get();
+    }
+
+    private ContactIndex contacts(Locale locale) {
+        try {
+            var all = new ArrayList<Contact>();
+            catalogue.forEach(
+                    catalogue.find(Filter.EVERYTHING.of(ThingKind.CONTACT), Order.AS_KEPT),
+                    entry -> all.add((Contact) entry.thing()));
+            return new ContactIndex(all, locale);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    /** The picture that goes with a thing, such as a contact's photo. */
+    public Optional<byte[]> picture(ThingId id) throws IOException {
+        var store = Store.of(new PhonePath(id.item()));
+        var names = catalogue.readersOf(id.item());
+        for (var reader : readers) {
+            if (names.contains(reader.name())) {
+                var picture = reader.picture(id.key(), store, files);
+                if (picture.isPresent()) {
+                    return picture;
+                }
+            }
+        }
+        return Optional.empty();
+    }
+
+    /** A contact's photo, as it was stored; empty when there is none. */
+    public Optional<byte[]> photo(Contact contact) throws IOException {
+        return contact.hasPhoto() ? picture(contact.id()) : Optional.empty();
+    }
+
+    /** A file of the layer, as it is on the phone. */
+    public InputStream open(String item) throws IOException {
+        return layer.open(new PhonePath(item));
+    }
+
+    /**
+     * Writes contacts into open files.
+     *
+     * @param progress is told how many contacts are written
+     * @throws app.custodex.base.ProblemException when the customer's consent was withdrawn, or the folder can't be written
+     */
+    public ExtractResult extract(
+            List<Contact> chosen, ContactFormat format, Path folder, IntConsumer progress, CancelToken cancel)
+            throws IOException {
+        gate.ask(Operation.EXTRACT, mandate, record().phone());
+        return new ContactExtraction(format, this::photo)
+                .write(chosen, "Contacts of " + record().phone().name(), folder, progress, cancel);
+    }
+
+    @Override
+    public void close() throws IOException {
+        try (layer;
+                place;
+                files;
+                catalogue) {
+            // Closed in the order catalogue, files, place, layer.
+        }
+    }
+}

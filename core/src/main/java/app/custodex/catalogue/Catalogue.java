@@ -1,0 +1,358 @@
+package app.custodex.catalogue;
+
+import app.custodex.base.Json;
+import app.custodex.base.Problem;
+import app.custodex.model.Thing;
+import app.custodex.model.ThingId;
+import app.custodex.model.ThingKind;
+import app.custodex.search.Asked;
+import com.fasterxml.jackson.core.type.TypeReference;
+import java.io.Closeable;
+import java.io.IOException;
+import java.nio.file.Path;
+import java.sql.Connection;
+import java.sql.DriverManager;
+import java.sql.PreparedStatement;
+import java.sql.SQLException;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.Collectors;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.sqlite.SQLiteConfig;
+import org.sqlite.SQLiteConnection;
+
+/** The catalogue of one layer, open for reading. Safe for use by several threads. */
+public final class Catalogue implements Closeable {
+    private static final int PAGE = 512;
+
+    private static final Logger LOG = LoggerFactory.getLogger(Catalogue.class);
+
+    private final Connection db;
+
+    Catalogue(Connection db) {
+        this.db = db;
+    }
+
+    /**
+     * Opens one that lies in a file.
+     *
+     * @return empty when it is another one's, of another form, or torn
+     */
+    public static Optional<Catalogue> open(Path file, CatalogueHead of) {
+        try {
+            var config = new SQLiteConfig();
+            config.setReadOnly(true);
+            return checked(DriverManager.getConnection("jdbc:sqlite:" + file, config.toProperties()), of);
+        } catch (SQLException torn) {
+            LOG.info("a catalogue can't be opened", torn);
+            return Optional.empty();
+        }
+    }
+
+    /** Opens one from memory. */
+    public static Optional<Catalogue> open(byte[] bytes, CatalogueHead of) {
+        try {
+            var db = DriverManager.getConnection("jdbc:sqlite::memory:");
+            ((SQLiteConnection) db).deserialize("main", bytes);
+            return checked(db, of);
+        } catch (SQLException torn) {
+            LOG.info("a catalogue can't be opened", torn);
+            return Optional.empty();
+        }
+    }
+
+    private static Optional<Catalogue> checked(Connection db, CatalogueHead of) throws SQLException {
+        try {
+            if (CatalogueHead.read(db).equals(Optional.of(of))) {
+                return Optional.of(new Catalogue(db));
+            }
+        } catch (SQLException e) {
+            db.close();
+            throw e;
+        }
+        db.close();
+        return Optional.empty();
+    }
+
+    private interface Question<T> {
+        T ask() throws SQLException, IOException;
+    }
+
+    private synchronized <T> T ask(Question<T> question) throws IOException {
+        try {
+            return question.ask();
+        } catch (SQLException e) {
+            throw new IOException("the catalogue can't be read", e);
+        }
+    }
+
+    /** How many things of each kind there are; kinds without any are left out. */
+    public Map<ThingKind, Long> counts() throws IOException {
+        return ask(() -> {
+            var counts = new EnumMap<ThingKind, Long>(ThingKind.class);
+            try (var statement = db.createStatement();
+                    var rows = statement.executeQuery("SELECT kind, count(*) FROM thing GROUP BY kind")) {
+                while (rows.next()) {
+                    counts.put(ThingKind.values()[rows.getInt(1)], rows.getLong(2));
+                }
+            }
+            return counts;
+        });
+    }
+
+    /** What could not be read, or not in full. */
+    public List<Problem> problems() throws IOException {
+        return ask(() -> {
+            var problems = new ArrayList<Problem>();
+            try (var statement = db.createStatement();
+                    var rows =
+                            statement.executeQuery("SELECT problems FROM store WHERE problems <> '[]' ORDER BY id")) {
+                while (rows.next()) {
+                    problems.addAll(Json.LINE.readValue(rows.getBytes(1), new TypeReference<List<Problem>>() {}));
+                }
+            }
+            return problems;
+        });
+    }
+
+    /** In which order things come. */
+    public enum Order {
+        OLDEST_FIRST("at, id"),
+        NEWEST_FIRST("at DESC, id DESC"),
+        /** As the phone keeps them. */
+        AS_KEPT("id");
+
+        private final String sql;
+
+        Order(String sql) {
+            this.sql = sql;
+        }
+    }
+
+    /** The numbers of all things that are wanted: what a list pages through. */
+    public long[] find(Filter filter, Order order) throws IOException {
+        return find("", filter, order);
+    }
+
+    /** The same, of those that hold what was typed. */
+    public long[] find(String typed, Filter filter, Order order) throws IOException {
+        var asked = Asked.of(typed);
+        if (asked.isEmpty() && !typed.isBlank()) {
+            return new long[0]; // signs only: they stand in no index
+        }
+        return ask(() -> {
+            var where = new Where();
+            if (!asked.isEmpty()) {
+                where.words(asked);
+            }
+            where.filter(filter);
+            try (var query = where.prepare("SELECT id FROM thing", " ORDER BY " + order.sql)) {
+                return numbers(query);
+            }
+        });
+    }
+
+    private static long[] numbers(PreparedStatement query) throws SQLException {
+        try (var rows = query.executeQuery()) {
+            var ids = new long[1024];
+            int n = 0;
+            while (rows.next()) {
+                if (n == ids.length) {
+                    ids = Arrays.copyOf(ids, 2 * n);
+                }
+                ids[n++] = rows.getLong(1);
+            }
+            return Arrays.copyOf(ids, n);
+        }
+    }
+
+    /** Puts conditions together. */
+    private final class Where {
+        private final List<String> conditions = new ArrayList<>();
+        private final List<Object> values = new ArrayList<>();
+
+        void words(Asked asked) {
+            var match = "id IN (SELECT rowid FROM words WHERE words MATCH ?)";
+            if (asked.number().isEmpty()) {
+                add(match, asked.match());
+                return;
+            }
+            // Whose number it is in, whatever way it was written; or it stands in the text.
+            var addresses = "(SELECT id FROM address WHERE instr(digits, ?) > 0)";
+            add(
+                    "(" + match + " OR who IN " + addresses + " OR id IN (SELECT thing FROM part WHERE address IN "
+                            + addresses + "))",
+                    asked.match(),
+                    national(asked.number().get()),
+                    national(asked.number().get()));
+        }
+
+        /** Without the zeros by which a number is dialled inside its own country, or abroad. */
+        private static String national(String digits) {
+            var stripped = digits.replaceFirst("^0+", "");
+            return stripped.length() < 3 ? digits : stripped;
+        }
+
+        void filter(Filter filter) {
+            if (!filter.kinds().isEmpty()) {
+                conditions.add(filter.kinds().stream()
+                        .map(kind -> String.valueOf(kind.ordinal()))
+                        .collect(Collectors.joining(",", "kind IN (", ")")));
+            }
+            filter.person().ifPresent(person -> {
+                var addresses = "(SELECT id FROM address WHERE person = ?)";
+                add(
+                        "(who IN " + addresses + " OR id IN (SELECT thing FROM part WHERE address IN " + addresses
+                                + "))",
+                        person,
+                        person);
+            });
+            filter.account().ifPresent(account -> add("account = ?", account));
+            filter.from().ifPresent(day -> add("day >= ?", day.toEpochDay()));
+            filter.until().ifPresent(day -> add("day <= ?", day.toEpochDay()));
+            if (filter.attached()) {
+                conditions.add("attached > 0");
+            }
+            filter.outgoing().ifPresent(out -> add("outgoing = ?", out ? 1 : 0));
+        }
+
+        private void add(String condition, Object... of) {
+            conditions.add(condition);
+            values.addAll(List.of(of));
+        }
+
+        PreparedStatement prepare(String select, String end) throws SQLException {
+            var query = db.prepareStatement(
+                    select + (conditions.isEmpty() ? "" : " WHERE " + String.join(" AND ", conditions)) + end);
+            for (int i = 0; i < values.size(); i++) {
+                query.setObject(i + 1, values.get(i));
+            }
+            return query;
+        }
+    }
+
+    /** Somebody in the layer, with every address that is known to be theirs. */
+    public record Person(long id, String name, boolean contact, List<String> addresses) {
+        public Person {
+            addresses = List.copyOf(addresses);
+        }
+    }
+
+    public List<Person> people() throws IOException {
+        return ask(() -> {
+            var people = new ArrayList<Person>();
+            try (var statement = db.createStatement();
+                    var rows = statement.executeQuery(
+                            "SELECT person.id, person.name, person.contact IS NOT NULL,"
+                                    + " group_concat(address.text, char(10)) FROM person"
+                                    + " LEFT JOIN address ON address.person = person.id GROUP BY person.id ORDER BY person.id")) {
+                while (rows.next()) {
+                    var addresses = rows.getString(4);
+                    people.add(new Person(
+                            rows.getLong(1),
+                            rows.getString(2),
+                            rows.getBoolean(3),
+                            addresses == null ? List.of() : addresses.lines().toList()));
+                }
+            }
+            return people;
+        });
+    }
+
+    /** A thing with its number in this catalogue. */
+    public record Entry(long number, Thing thing) {}
+
+    /** The things of these numbers, in this order; numbers that are not there are left out. */
+    public List<Entry> read(long... numbers) throws IOException {
+        return ask(() -> {
+            var entries = new ArrayList<Entry>(numbers.length);
+            try (var query = db.prepareStatement("SELECT kind, store.name, key, body FROM thing"
+                    + " JOIN store ON store.id = thing.store WHERE thing.id = ?")) {
+                for (long number : numbers) {
+                    query.setLong(1, number);
+                    try (var rows = query.executeQuery()) {
+                        if (rows.next()) {
+                            entries.add(new Entry(
+                                    number,
+                                    ThingJson.read(
+                                            ThingKind.values()[rows.getInt(1)], rows.getString(2), rows.getBytes(4))));
+                        }
+                    }
+                }
+            }
+            return entries;
+        });
+    }
+
+    /** Takes one thing after the other. */
+    public interface Each {
+        void thing(Entry entry) throws IOException;
+    }
+
+    /** Gives the things of these numbers one after the other, however many they are. */
+    public void forEach(long[] numbers, Each each) throws IOException {
+        for (int from = 0; from < numbers.length; from += PAGE) {
+            for (var entry : read(Arrays.copyOfRange(numbers, from, Math.min(from + PAGE, numbers.length)))) {
+                each.thing(entry);
+            }
+        }
+    }
+
+    /** The number of a thing; empty when this layer does not have it. */
+    public Optional<Entry> find(ThingId id) throws IOException {
+        long[] numbers = ask(() -> {
+            try (var query = db.prepareStatement("SELECT thing.id FROM thing JOIN store ON store.id = thing.store"
+                    + " WHERE store.name = ? AND key = ?")) {
+                query.setString(1, id.item());
+                query.setString(2, id.key());
+                return numbers(query);
+            }
+        });
+        return numbers.length == 0
+                ? Optional.empty()
+                : read(numbers[0]).stream().findFirst();
+    }
+
+    /** The names of the readers that read this item. */
+    public List<String> readersOf(String item) throws IOException {
+        return ask(() -> {
+            var names = new ArrayList<String>();
+            try (var query = db.prepareStatement("SELECT reader FROM store WHERE name = ?")) {
+                query.setString(1, item);
+                try (var rows = query.executeQuery()) {
+                    while (rows.next()) {
+                        names.add(rows.getString(1));
+                    }
+                }
+            }
+            return names;
+        });
+    }
+
+    /** The messages of a conversation, the oldest first. */
+    public long[] within(ThingId conversation) throws IOException {
+        var entry = find(conversation);
+        return entry.isEmpty()
+                ? new long[0]
+                : ask(() -> {
+                    try (var query = db.prepareStatement("SELECT id FROM thing WHERE within = ? ORDER BY at, id")) {
+                        query.setLong(1, entry.get().number());
+                        return numbers(query);
+                    }
+                });
+    }
+
+    @Override
+    public synchronized void close() throws IOException {
+        try {
+            db.close();
+        } catch (SQLException e) {
+            throw new IOException(e);
+        }
+    }
+}

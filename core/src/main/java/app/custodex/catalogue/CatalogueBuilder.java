@@ -1,0 +1,275 @@
+package app.custodex.catalogue;
+
+import app.custodex.base.CancelToken;
+import app.custodex.base.Json;
+import app.custodex.base.Problem;
+import app.custodex.base.ProblemException;
+import app.custodex.link.PhonePath;
+import app.custodex.model.Thing;
+import app.custodex.readers.PhoneFiles;
+import app.custodex.readers.Reader;
+import app.custodex.readers.Sink;
+import app.custodex.readers.Store;
+import java.io.IOException;
+import java.sql.Connection;
+import java.sql.SQLException;
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.ArrayBlockingQueue;
+import java.util.concurrent.BlockingQueue;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.TimeUnit;
+import java.util.function.LongConsumer;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+
+/**
+ * Brings a catalogue up to what a layer holds: stores that are as they were when it was made are not read, things that are as they
+ * were are not written. Readers work beside the one thread that writes.
+ */
+public final class CatalogueBuilder {
+    private static final Logger LOG = LoggerFactory.getLogger(CatalogueBuilder.class);
+    private static final int READERS = 2;
+    private static final int BATCH = 256;
+    /** Batches that may wait to be written. */
+    private static final int WAITING = 64;
+
+    private final Connection db;
+    private final PhoneFiles phone;
+    private final List<Reader> readers;
+    private final LongConsumer progress;
+    private final CancelToken cancel;
+    /** Of a reader's thread, for the one that writes. */
+    private volatile Optional<RuntimeException> failure = Optional.empty();
+
+    /**
+     * @param db holds a catalogue, perhaps of a layer below, or an empty one
+     * @param progress is told how many things are in it so far
+     */
+    public CatalogueBuilder(
+            Connection db, PhoneFiles phone, List<Reader> readers, LongConsumer progress, CancelToken cancel) {
+        this.db = db;
+        this.phone = phone;
+        this.readers = List.copyOf(readers);
+        this.progress = progress;
+        this.cancel = cancel;
+    }
+
+    /** A store that has to be read. */
+    private record Job(Reader reader, Store store, String version) {}
+
+    /** What a reader hands to the writer. */
+    private sealed interface Parcel {
+        record Things(Job job, List<Filed> things) implements Parcel {}
+
+        record Done(Job job, List<Problem> problems) implements Parcel {}
+    }
+
+    /**
+     * Reads what has changed.
+     *
+     * @throws IOException when the catalogue can't be written; what can't be read is among its problems
+     * @throws java.util.concurrent.CancellationException when it was stopped; the catalogue is worth nothing then
+     */
+    public void build() throws IOException {
+        try {
+            db.setAutoCommit(false);
+            var writer = new ThingTable(db, phone.zone());
+            var jobs = plan(writer);
+            if (!jobs.isEmpty()) {
+                carryOut(jobs, writer);
+            }
+            writer.forgetOtherStores();
+            Schema.index(db);
+            new People(db).assign();
+            writer.countDays();
+            db.commit();
+            db.setAutoCommit(true);
+        } catch (SQLException e) {
+            throw new IOException(e);
+        }
+    }
+
+    private List<Job> plan(ThingTable writer) throws IOException, SQLException {
+        var jobs = new ArrayList<Job>();
+        for (var reader : readers) {
+            for (var store : reader.stores(phone.files())) {
+                var version = version(store);
+                if (!writer.isCurrent(reader.name(), store.name(), version)) {
+                    jobs.add(new Job(reader, store, version));
+                }
+            }
+        }
+        return jobs;
+    }
+
+    private String version(Store store) throws IOException {
+        var version = new StringBuilder();
+        for (PhonePath item : store.items()) {
+            version.append(item.text())
+                    .append('=')
+                    .append(phone.files().facts(item).version())
+                    .append('\n');
+        }
+        return version.toString();
+    }
+
+    private void carryOut(List<Job> jobs, ThingTable writer) throws IOException, SQLException {
+        var parcels = new ArrayBlockingQueue<Parcel>(WAITING);
+        var waiting = new ArrayDeque<>(jobs);
+        try (ExecutorService threads = Executors.newFixedThreadPool(READERS)) {
+            try {
+                for (int i = 0; i < READERS; i++) {
+                    threads.submit(() -> work(waiting, parcels));
+                }
+                write(jobs.size(), parcels, writer);
+            } finally {
+                threads.shutdownNow();
+            }
+        }
+    }
+
+    private void work(ArrayDeque<Job> waiting, BlockingQueue<Parcel> parcels) {
+        try {
+            while (true) {
+                Job job;
+                synchronized (waiting) {
+                    job = waiting.poll();
+                }
+                if (job == null) {
+                    return;
+                }
+                read(job, parcels);
+            }
+        } catch (InterruptedException stopped) {
+            Thread.currentThread().interrupt();
+        } catch (RuntimeException e) {
+            failure = Optional.of(e);
+        }
+    }
+
+    /** Whatever happens while a store is read, the others are read all the same. */
+    private void read(Job job, BlockingQueue<Parcel> parcels) throws InterruptedException {
+        var sink = new Batches(job, parcels);
+        var name = job.store().name();
+        try {
+            job.reader().read(job.store(), phone, sink);
+            sink.flush();
+        } catch (ProblemException e) {
+            sink.problem(e.problem());
+        } catch (Interrupted e) {
+            throw new InterruptedException();
+        } catch (IOException | RuntimeException e) {
+            LOG.info("a store could not be read", e);
+            sink.problem(Problem.failure(name, "It can't be read", "Check the layer; look into an older one"));
+        }
+        sink.end();
+    }
+
+    private static final class Interrupted extends IOException {
+        private static final long serialVersionUID = 1L;
+    }
+
+    private static final class Batches implements Sink {
+        private final Job job;
+        private final BlockingQueue<Parcel> parcels;
+        private final List<Problem> problems = new ArrayList<>();
+        private List<Filed> things = new ArrayList<>();
+
+        Batches(Job job, BlockingQueue<Parcel> parcels) {
+            this.job = job;
+            this.parcels = parcels;
+        }
+
+        @Override
+        public void thing(Thing thing) throws IOException {
+            things.add(Filed.of(thing));
+            if (things.size() >= BATCH) {
+                flush();
+            }
+        }
+
+        @Override
+        public void problem(Problem problem) {
+            problems.add(problem);
+        }
+
+        void flush() throws IOException {
+            if (!things.isEmpty()) {
+                try {
+                    parcels.put(new Parcel.Things(job, things));
+                } catch (InterruptedException e) {
+                    Thread.currentThread().interrupt();
+                    throw new Interrupted();
+                }
+                things = new ArrayList<>();
+            }
+        }
+
+        /** What was read before something went wrong counts too. */
+        void end() throws InterruptedException {
+            if (!things.isEmpty()) {
+                parcels.put(new Parcel.Things(job, things));
+            }
+            parcels.put(new Parcel.Done(job, problems));
+        }
+    }
+
+    private void write(int jobs, BlockingQueue<Parcel> parcels, ThingTable writer) throws IOException, SQLException {
+        Set<Job> begun = new HashSet<>();
+        long written = 0;
+        for (int done = 0; done < jobs; ) {
+            cancel.check();
+            if (failure.isPresent()) {
+                throw failure.get();
+            }
+            var parcel = next(parcels);
+            if (parcel.isEmpty()) {
+                continue;
+            }
+            switch (parcel.get()) {
+                case Parcel.Things things -> {
+                    if (begun.add(things.job())) {
+                        writer.begin(
+                                things.job().reader().name(),
+                                things.job().store().name());
+                    }
+                    for (var thing : things.things()) {
+                        writer.put(
+                                things.job().store().name(),
+                                things.job().reader().name(),
+                                thing);
+                    }
+                    written += things.things().size();
+                    progress.accept(written);
+                }
+                case Parcel.Done end -> {
+                    var job = end.job();
+                    if (begun.add(job)) {
+                        writer.begin(job.reader().name(), job.store().name());
+                    }
+                    writer.end(
+                            job.reader().name(),
+                            job.store().name(),
+                            job.version(),
+                            Json.LINE.writeValueAsBytes(end.problems()));
+                    done++;
+                }
+            }
+        }
+    }
+
+    private static Optional<Parcel> next(BlockingQueue<Parcel> parcels) throws IOException {
+        try {
+            return Optional.ofNullable(parcels.poll(200, TimeUnit.MILLISECONDS));
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new IOException(e);
+        }
+    }
+}

@@ -1,0 +1,46 @@
+package app.custodex.catalogue;
+
+import app.custodex.model.ThingKind;
+import java.time.LocalDate;
+import java.util.EnumSet;
+import java.util.Optional;
+import java.util.OptionalLong;
+import java.util.Set;
+
+/**
+ * Which things are wanted; everything that is given has to be so.
+ *
+ * @param kinds empty for all
+ * @param person one of {@link Catalogue#people}
+ * @param account as the things have it
+ * @param from the first day, in the phone's calendar
+ * @param until the last day
+ * @param attached only what something hangs on
+ * @param outgoing only what the owner sent, or only what came
+ */
+public record Filter(
+        Set<ThingKind> kinds,
+        OptionalLong person,
+        Optional<String> account,
+        Optional<LocalDate> from,
+        Optional<LocalDate> until,
+        boolean attached,
+        Optional<Boolean> outgoing) {
+    public static final Filter EVERYTHING = new Filter(
+            Set.of(),
+            OptionalLong.empty(),
+            Optional.empty(),
+            Optional.empty(),
+            Optional.empty(),
+            false,
+            Optional.empty());
+
+    public Filter {
+        kinds = Set.copyOf(kinds);
+    }
+
+    /** The same, of these kinds only. */
+    public Filter of(ThingKind first, ThingKind... more) {
+        return new Filter(EnumSet.of(first, more), person, account, from, until, attached, outgoing);
+    }
+}

@@ -1,0 +1,122 @@
+package app.custodex.catalogue;
+
+import java.sql.Connection;
+import java.sql.SQLException;
+import java.util.HashMap;
+import java.util.Map;
+
+/**
+ * Works out who is who: contacts that share a number, a mail address or a name in a chat service are one person, and whoever has no
+ * contact is a person too. Nobody is matched by a name alone.
+ */
+final class People {
+    private final Connection db;
+    private final Map<Long, Long> leaders = new HashMap<>();
+
+    People(Connection db) {
+        this.db = db;
+    }
+
+    private long leader(long address) {
+        long at = address;
+        while (true) {
+            long above = leaders.getOrDefault(at, at);
+            if (above == at) {
+                leaders.put(address, at);
+                return at;
+            }
+            at = above;
+        }
+    }
+
+    private void join(long one, long other) {
+        leaders.put(leader(one), leader(other));
+    }
+
+    void assign() throws SQLException {
+        var contacts = new HashMap<Long, Long>();
+        try (var statement = db.createStatement()) {
+            // Addresses of one contact are one person's.
+            try (var rows = statement.executeQuery(
+                    "SELECT thing.id, thing.who, part.address FROM thing LEFT JOIN part ON part.thing = thing.id"
+                            + " WHERE kind = 0 AND who IS NOT NULL ORDER BY thing.id")) {
+                while (rows.next()) {
+                    long who = rows.getLong(2);
+                    contacts.put(rows.getLong(1), who);
+                    long more = rows.getLong(3);
+                    if (!rows.wasNull()) {
+                        join(more, who);
+                    }
+                }
+            }
+            statement.executeUpdate("DELETE FROM person");
+            statement.executeUpdate("UPDATE address SET person = NULL, reason = NULL");
+        }
+        var persons = new HashMap<Long, Long>();
+        try (var add = db.prepareStatement("INSERT INTO person (id, contact, name) VALUES (?, ?, ?)")) {
+            addContacts(persons, contacts, add);
+            addOthers(persons, add);
+        }
+        assignAddresses(persons);
+    }
+
+    private void addContacts(Map<Long, Long> persons, Map<Long, Long> contacts, java.sql.PreparedStatement add)
+            throws SQLException {
+        try (var statement = db.createStatement();
+                var rows = statement.executeQuery("SELECT id, title FROM thing WHERE kind = 0 ORDER BY id")) {
+            while (rows.next()) {
+                var who = contacts.get(rows.getLong(1));
+                if (who != null && persons.containsKey(leader(who))) {
+                    continue; // the same person once more
+                }
+                long person = persons.size() + 1L;
+                persons.put(who == null ? -rows.getLong(1) : leader(who), person);
+                add.setLong(1, person);
+                add.setLong(2, rows.getLong(1));
+                add.setString(3, rows.getString(2));
+                add.executeUpdate();
+            }
+        }
+    }
+
+    private void addOthers(Map<Long, Long> persons, java.sql.PreparedStatement add) throws SQLException {
+        try (var statement = db.createStatement();
+                var rows = statement.executeQuery("SELECT id, text FROM address ORDER BY id")) {
+            while (rows.next()) {
+                long leader = leader(rows.getLong(1));
+                if (persons.containsKey(leader)) {
+                    continue;
+                }
+                long person = persons.size() + 1L;
+                persons.put(leader, person);
+                add.setLong(1, person);
+                add.setNull(2, java.sql.Types.INTEGER);
+                add.setString(3, rows.getString(2).replaceFirst("^name:[^:]*:", ""));
+                add.executeUpdate();
+            }
+        }
+    }
+
+    private void assignAddresses(Map<Long, Long> persons) throws SQLException {
+        try (var statement = db.createStatement();
+                var update = db.prepareStatement("UPDATE address SET person = ?, reason = ? WHERE id = ?");
+                var rows = statement.executeQuery("SELECT id, text FROM address")) {
+            while (rows.next()) {
+                long id = rows.getLong(1);
+                var person = persons.get(leader(id));
+                if (person == null) {
+                    continue;
+                }
+                var text = rows.getString(2);
+                update.setLong(1, person);
+                update.setString(
+                        2,
+                        text.startsWith("name:")
+                                ? "the name in this account"
+                                : text.contains("@") ? "the mail address" : "the number or name in a service");
+                update.setLong(3, id);
+                update.executeUpdate();
+            }
+        }
+    }
+}

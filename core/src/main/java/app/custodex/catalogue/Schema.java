@@ -1,0 +1,55 @@
+package app.custodex.catalogue;
+
+import java.sql.Connection;
+import java.sql.SQLException;
+import java.util.List;
+
+/** The tables of a catalogue. */
+final class Schema {
+    /** Raised whenever the tables, the model, or what readers and the index make of the data change. */
+    static final int FORM = 2;
+
+    private static final List<String> TABLES = List.of(
+            "CREATE TABLE head (name TEXT PRIMARY KEY, value TEXT) WITHOUT ROWID",
+            // What was read together, and the version of it that was.
+            "CREATE TABLE store (id INTEGER PRIMARY KEY, reader TEXT, name TEXT, version TEXT, problems BLOB, UNIQUE (reader, name))",
+            // One row a thing, whatever its kind: by what it is filtered and sorted, and all of it as JSON.
+            "CREATE TABLE thing (id INTEGER PRIMARY KEY, store INTEGER, key TEXT, kind INTEGER, at INTEGER, day INTEGER,"
+                    + " within INTEGER, account TEXT, outgoing INTEGER, attached INTEGER, who INTEGER, title TEXT,"
+                    + " body BLOB, digest INTEGER)",
+            // A number, mail address or name in a chat service, and whose it is.
+            "CREATE TABLE address (id INTEGER PRIMARY KEY, text TEXT UNIQUE, digits TEXT, person INTEGER, reason TEXT)",
+            "CREATE TABLE person (id INTEGER PRIMARY KEY, contact INTEGER, name TEXT)",
+            // Everybody in a thing but the one in its own row.
+            "CREATE TABLE part (thing INTEGER, address INTEGER, PRIMARY KEY (thing, address)) WITHOUT ROWID",
+            "CREATE TABLE day_count (kind INTEGER, day INTEGER, n INTEGER, PRIMARY KEY (kind, day)) WITHOUT ROWID",
+            "CREATE VIRTUAL TABLE words USING fts5(text, content='', contentless_delete=1, detail=full,"
+                    + " tokenize=\"unicode61 remove_diacritics 0 categories 'L* N* Co Mn Mc'\")");
+
+    private static final List<String> INDEXES = List.of(
+            "CREATE UNIQUE INDEX IF NOT EXISTS thing_key ON thing (store, key)",
+            "CREATE INDEX IF NOT EXISTS thing_time ON thing (kind, at)",
+            "CREATE INDEX IF NOT EXISTS thing_within ON thing (within, at) WHERE within IS NOT NULL",
+            "CREATE INDEX IF NOT EXISTS thing_who ON thing (who) WHERE who IS NOT NULL",
+            "CREATE INDEX IF NOT EXISTS part_address ON part (address)",
+            "CREATE INDEX IF NOT EXISTS address_person ON address (person)");
+
+    private Schema() {}
+
+    static void create(Connection db) throws SQLException {
+        execute(db, TABLES);
+    }
+
+    /** Once the tables are full: then it costs least. */
+    static void index(Connection db) throws SQLException {
+        execute(db, INDEXES);
+    }
+
+    private static void execute(Connection db, List<String> all) throws SQLException {
+        try (var statement = db.createStatement()) {
+            for (var sql : all) {
+                statement.execute(sql);
+            }
+        }
+    }
+}

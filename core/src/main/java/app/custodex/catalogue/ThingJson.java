@@ -1,0 +1,190 @@
+package app.custodex.catalogue;
+
+import app.custodex.base.Json;
+import app.custodex.model.App;
+import app.custodex.model.Bookmark;
+import app.custodex.model.Call;
+import app.custodex.model.Contact;
+import app.custodex.model.Conversation;
+import app.custodex.model.Event;
+import app.custodex.model.MediaFile;
+import app.custodex.model.Message;
+import app.custodex.model.Moment;
+import app.custodex.model.Note;
+import app.custodex.model.PageVisit;
+import app.custodex.model.Task;
+import app.custodex.model.Thing;
+import app.custodex.model.ThingId;
+import app.custodex.model.ThingKind;
+import app.custodex.model.Voicemail;
+import com.fasterxml.jackson.annotation.JsonInclude;
+import com.fasterxml.jackson.annotation.JsonSetter;
+import com.fasterxml.jackson.annotation.Nulls;
+import com.fasterxml.jackson.core.JsonGenerator;
+import com.fasterxml.jackson.core.JsonParser;
+import com.fasterxml.jackson.core.JsonToken;
+import com.fasterxml.jackson.databind.DeserializationContext;
+import com.fasterxml.jackson.databind.ObjectReader;
+import com.fasterxml.jackson.databind.ObjectWriter;
+import com.fasterxml.jackson.databind.SerializerProvider;
+import com.fasterxml.jackson.databind.cfg.MutableConfigOverride;
+import com.fasterxml.jackson.databind.deser.std.StdDeserializer;
+import com.fasterxml.jackson.databind.json.JsonMapper;
+import com.fasterxml.jackson.databind.module.SimpleModule;
+import com.fasterxml.jackson.databind.ser.std.StdSerializer;
+import java.io.IOException;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.time.ZoneId;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/** Things as JSON, short: nothing that is empty is written, and the item that a thing was read from only where it is another one. */
+final class ThingJson {
+    /** The item that ids belong to unless they say another one. */
+    private static final String ITEM = "item";
+
+    private static final JsonMapper MAPPER = Json.LINE
+            .rebuild()
+            .serializationInclusion(JsonInclude.Include.NON_DEFAULT)
+            .withConfigOverride(List.class, ThingJson::absentIsEmpty)
+            .withConfigOverride(String.class, ThingJson::absentIsEmpty)
+            .addModule(new SimpleModule()
+                    .addSerializer(ThingId.class, new IdWriter())
+                    .addDeserializer(ThingId.class, new IdReader())
+                    .addSerializer(Moment.class, new MomentWriter())
+                    .addDeserializer(Moment.class, new MomentReader()))
+            .build();
+
+    private static final Map<ThingKind, ObjectReader> READERS = readers();
+    private static final ObjectWriter WRITER = MAPPER.writer();
+
+    private ThingJson() {}
+
+    private static void absentIsEmpty(MutableConfigOverride type) {
+        type.setSetterInfo(JsonSetter.Value.forValueNulls(Nulls.AS_EMPTY));
+    }
+
+    private static Map<ThingKind, ObjectReader> readers() {
+        var readers = new EnumMap<ThingKind, ObjectReader>(ThingKind.class);
+        for (var kind : ThingKind.values()) {
+            readers.put(kind, MAPPER.readerFor(typeOf(kind)));
+        }
+        return readers;
+    }
+
+    private static Class<? extends Thing> typeOf(ThingKind kind) {
+        return switch (kind) {
+            case CONTACT -> Contact.class;
+            case CONVERSATION -> Conversation.class;
+            case MESSAGE -> Message.class;
+            case CALL -> Call.class;
+            case VOICEMAIL -> Voicemail.class;
+            case EVENT -> Event.class;
+            case TASK -> Task.class;
+            case NOTE -> Note.class;
+            case BOOKMARK -> Bookmark.class;
+            case VISIT -> PageVisit.class;
+            case APP -> App.class;
+            case PICTURE, VIDEO, TRACK, MEMO, RINGTONE, DOCUMENT, FILE -> MediaFile.class;
+        };
+    }
+
+    static byte[] write(Thing thing) throws IOException {
+        return WRITER.withAttribute(ITEM, thing.id().item()).writeValueAsBytes(thing);
+    }
+
+    /** @param item that it was read from */
+    static Thing read(ThingKind kind, String item, byte[] json) throws IOException {
+        var reader = READERS.get(kind);
+        if (reader == null) {
+            throw new IOException("a thing of no kind");
+        }
+        return reader.withAttribute(ITEM, item).readValue(json);
+    }
+
+    private static final class IdWriter extends StdSerializer<ThingId> {
+        private static final long serialVersionUID = 1L;
+
+        IdWriter() {
+            super(ThingId.class);
+        }
+
+        @Override
+        public void serialize(ThingId id, JsonGenerator out, SerializerProvider provider) throws IOException {
+            if (id.item().equals(provider.getAttribute(ITEM))) {
+                out.writeString(id.key());
+            } else {
+                out.writeStartArray();
+                out.writeString(id.item());
+                out.writeString(id.key());
+                out.writeEndArray();
+            }
+        }
+    }
+
+    private static final class IdReader extends StdDeserializer<ThingId> {
+        private static final long serialVersionUID = 1L;
+
+        IdReader() {
+            super(ThingId.class);
+        }
+
+        @Override
+        public ThingId deserialize(JsonParser in, DeserializationContext context) throws IOException {
+            if (in.currentToken() == JsonToken.VALUE_STRING) {
+                return new ThingId(String.valueOf(context.getAttribute(ITEM)), in.getText());
+            }
+            var both = in.readValueAs(String[].class);
+            return new ThingId(both[0], both[1]);
+        }
+    }
+
+    private static final class MomentWriter extends StdSerializer<Moment> {
+        private static final long serialVersionUID = 1L;
+
+        MomentWriter() {
+            super(Moment.class);
+        }
+
+        @Override
+        public void serialize(Moment moment, JsonGenerator out, SerializerProvider provider) throws IOException {
+            out.writeString(
+                    switch (moment) {
+                        case Moment.At at ->
+                            at.instant()
+                                    + at.zone().map(zone -> "[" + zone + "]").orElse("");
+                        case Moment.Floating floating -> floating.local().toString();
+                        case Moment.Day day -> day.date().toString();
+                    });
+        }
+    }
+
+    private static final class MomentReader extends StdDeserializer<Moment> {
+        private static final long serialVersionUID = 1L;
+
+        MomentReader() {
+            super(Moment.class);
+        }
+
+        @Override
+        public Moment deserialize(JsonParser in, DeserializationContext context) throws IOException {
+            var text = in.getText();
+            int zone = text.indexOf('[');
+            if (zone >= 0) {
+                return new Moment.At(
+                        Instant.parse(text.substring(0, zone)),
+                        Optional.of(ZoneId.of(text.substring(zone + 1, text.length() - 1))));
+            }
+            if (text.endsWith("Z")) {
+                return Moment.at(Instant.parse(text));
+            }
+            return text.indexOf('T', 1) < 0
+                    ? new Moment.Day(LocalDate.parse(text))
+                    : new Moment.Floating(LocalDateTime.parse(text));
+        }
+    }
+}

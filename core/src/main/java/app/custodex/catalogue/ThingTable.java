@@ -1,0 +1,362 @@
+package app.custodex.catalogue;
+
+import app.custodex.model.Contact;
+import app.custodex.model.Conversation;
+import app.custodex.model.Party;
+import app.custodex.model.Thing;
+import app.custodex.model.ThingKind;
+import app.custodex.search.Asked;
+import java.io.Closeable;
+import java.io.IOException;
+import java.sql.Connection;
+import java.sql.PreparedStatement;
+import java.sql.SQLException;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+
+/** Writes things into a catalogue; those that are there already, and are as they were, are left alone. One thread uses it. */
+final class ThingTable implements Closeable {
+    private static final String INSERT = "INSERT INTO thing (id, store, key, kind, at, day, within, account, outgoing,"
+            + " attached, who, title, body, digest) VALUES (?,?,?,?,?,?,?,?,?,?,?,?,?,?)";
+
+    private final Connection db;
+    private final ZoneId zone;
+    private final Map<String, OpenStore> stores = new HashMap<>();
+    private final Map<String, Long> addresses = new HashMap<>();
+    private final Set<Long> kept = new HashSet<>();
+    private final PreparedStatement insert;
+    private final PreparedStatement insertWords;
+    private final PreparedStatement insertPart;
+    private final PreparedStatement find;
+    private long lastThing;
+    private long lastAddress;
+
+    /** A store that is being read. */
+    private static final class OpenStore {
+        private final long id;
+        /** Whether a layer below had it, so that each thing is looked for first. */
+        private final boolean known;
+
+        private final BitSet seen = new BitSet();
+        private final Map<String, Long> conversations = new HashMap<>();
+        private final Map<Long, Long> soleMembers = new HashMap<>();
+
+        OpenStore(long id, boolean known) {
+            this.id = id;
+            this.known = known;
+        }
+    }
+
+    ThingTable(Connection db, ZoneId zone) throws SQLException {
+        this.db = db;
+        this.zone = zone;
+        lastThing = number("SELECT coalesce(max(id), 0) FROM thing");
+        lastAddress = number("SELECT coalesce(max(id), 0) FROM address");
+        if (lastThing > 0) {
+            Schema.index(db);
+        }
+        insert = db.prepareStatement(INSERT);
+        insertWords = db.prepareStatement("INSERT INTO words (rowid, text) VALUES (?, ?)");
+        insertPart = db.prepareStatement("INSERT OR IGNORE INTO part VALUES (?, ?)");
+        find = db.prepareStatement("SELECT id, digest, kind FROM thing WHERE store = ? AND key = ?");
+        try (var statement = db.createStatement();
+                var rows = statement.executeQuery("SELECT id, text FROM address")) {
+            while (rows.next()) {
+                addresses.put(rows.getString(2), rows.getLong(1));
+            }
+        }
+    }
+
+    private long number(String sql) throws SQLException {
+        try (var statement = db.createStatement();
+                var rows = statement.executeQuery(sql)) {
+            rows.next();
+            return rows.getLong(1);
+        }
+    }
+
+    /** Whether a store was read as it is now. */
+    boolean isCurrent(String reader, String name, String version) throws SQLException {
+        try (var query = db.prepareStatement("SELECT id, version FROM store WHERE reader = ? AND name = ?")) {
+            query.setString(1, reader);
+            query.setString(2, name);
+            try (var rows = query.executeQuery()) {
+                if (!rows.next()) {
+                    return false;
+                }
+                kept.add(rows.getLong(1));
+                return version.equals(rows.getString(2));
+            }
+        }
+    }
+
+    private static String nameOf(String reader, String store) {
+        return reader + "\n" + store;
+    }
+
+    /** Begins to take the things of a store. */
+    void begin(String reader, String name) throws SQLException {
+        try (var query = db.prepareStatement("SELECT id FROM store WHERE reader = ? AND name = ?")) {
+            query.setString(1, reader);
+            query.setString(2, name);
+            try (var rows = query.executeQuery()) {
+                if (rows.next()) {
+                    stores.put(nameOf(reader, name), new OpenStore(rows.getLong(1), true));
+                    return;
+                }
+            }
+        }
+        try (var add = db.prepareStatement("INSERT INTO store (reader, name, version) VALUES (?, ?, '')")) {
+            add.setString(1, reader);
+            add.setString(2, name);
+            add.executeUpdate();
+        }
+        long id = number("SELECT last_insert_rowid()");
+        kept.add(id);
+        stores.put(nameOf(reader, name), new OpenStore(id, false));
+    }
+
+    private OpenStore open(String reader, String name) {
+        var store = stores.get(nameOf(reader, name));
+        if (store == null) {
+            throw new IllegalStateException("a store that was not begun");
+        }
+        return store;
+    }
+
+    void put(String name, String reader, Filed filed) throws SQLException {
+        var store = open(reader, name);
+        var thing = filed.thing();
+        long id = 0;
+        if (store.known) {
+            find.setLong(1, store.id);
+            find.setString(2, thing.id().key());
+            try (var rows = find.executeQuery()) {
+                if (rows.next()) {
+                    id = rows.getLong(1);
+                    if (rows.getLong(2) == filed.digest()
+                            && rows.getInt(3) == thing.kind().ordinal()) {
+                        store.seen.set((int) id);
+                        remember(store, thing, id);
+                        return;
+                    }
+                }
+            }
+        }
+        if (id > 0) {
+            remove(id);
+        } else {
+            id = ++lastThing;
+        }
+        store.seen.set((int) id);
+        insert(store, filed, id);
+        remember(store, thing, id);
+    }
+
+    private void insert(OpenStore store, Filed filed, long id) throws SQLException {
+        var thing = filed.thing();
+        var people = people(thing);
+        var within = thing.within().map(of -> store.conversations.getOrDefault(of.key(), 0L));
+        var who = people.isEmpty()
+                ? within.flatMap(of -> Optional.ofNullable(store.soleMembers.get(of)))
+                : Optional.of(people.getFirst());
+        insert.setLong(1, id);
+        insert.setLong(2, store.id);
+        insert.setString(3, thing.id().key());
+        insert.setInt(4, thing.kind().ordinal());
+        setOrNull(insert, 5, thing.moment().map(moment -> moment.instant(zone).toEpochMilli()));
+        setOrNull(insert, 6, thing.moment().map(moment -> moment.day(zone).toEpochDay()));
+        setOrNull(insert, 7, within);
+        insert.setString(8, thing.account());
+        setOrNull(insert, 9, thing.outgoing().map(out -> out ? 1L : 0L));
+        insert.setInt(10, thing.attachments().size());
+        setOrNull(insert, 11, who);
+        insert.setString(12, oneLine(thing.title()));
+        insert.setBytes(13, filed.body());
+        insert.setLong(14, filed.digest());
+        insert.executeUpdate();
+        insertWords.setLong(1, id);
+        insertWords.setString(2, filed.words());
+        insertWords.executeUpdate();
+        for (var more : people) {
+            if (!who.equals(Optional.of(more))) {
+                insertPart.setLong(1, id);
+                insertPart.setLong(2, more);
+                insertPart.executeUpdate();
+            }
+        }
+    }
+
+    private static void setOrNull(PreparedStatement statement, int place, Optional<Long> number) throws SQLException {
+        if (number.isPresent()) {
+            statement.setLong(place, number.get());
+        } else {
+            statement.setNull(place, java.sql.Types.INTEGER);
+        }
+    }
+
+    /** As much of a title as a list shows. */
+    private static String oneLine(String title) {
+        int end = Math.min(title.length(), 200);
+        return title.substring(0, end > 0 && Character.isHighSurrogate(title.charAt(end - 1)) ? end - 1 : end);
+    }
+
+    private static void remember(OpenStore store, Thing thing, ThingTable table, long id) throws SQLException {
+        if (thing instanceof Conversation conversation) {
+            store.conversations.put(thing.id().key(), id);
+            var members = table.people(conversation);
+            if (!conversation.group() && members.size() == 1) {
+                store.soleMembers.put(id, members.getFirst());
+            }
+        }
+    }
+
+    private void remember(OpenStore store, Thing thing, long id) throws SQLException {
+        remember(store, thing, this, id);
+    }
+
+    /** Everybody in a thing, by address; of a contact, the addresses that are its own. */
+    private List<Long> people(Thing thing) throws SQLException {
+        var texts = new LinkedHashSet<String>();
+        if (thing instanceof Contact contact) {
+            contact.phones().forEach(phone -> texts.add(number(phone.written(), phone.e164())));
+            contact.mails().forEach(mail -> texts.add(mail.value().toLowerCase(Locale.ROOT)));
+            contact.chats().forEach(chat -> texts.add(chat.value().toLowerCase(Locale.ROOT)));
+        } else {
+            thing.people().forEach(party -> texts.add(address(party, thing.account())));
+        }
+        texts.remove("");
+        var ids = new ArrayList<Long>(texts.size());
+        for (var text : texts) {
+            ids.add(addressId(text));
+        }
+        return ids;
+    }
+
+    private static String number(String written, String e164) {
+        return e164.isEmpty() ? Asked.digits(written) : e164;
+    }
+
+    /** A name without an address is somebody within one account, and nobody else. */
+    private static String address(Party party, String account) {
+        if (!party.e164().isEmpty()) {
+            return party.e164();
+        }
+        var address = party.address().strip();
+        if (address.isEmpty()) {
+            return party.name().isBlank()
+                    ? ""
+                    : "name:" + account + ":" + party.name().strip();
+        }
+        var digits = Asked.digits(address);
+        return digits.length() >= 3 && address.chars().noneMatch(Character::isLetter)
+                ? digits
+                : address.toLowerCase(Locale.ROOT);
+    }
+
+    private long addressId(String text) throws SQLException {
+        var known = addresses.get(text);
+        if (known != null) {
+            return known;
+        }
+        long id = ++lastAddress;
+        try (var add = db.prepareStatement("INSERT INTO address (id, text, digits) VALUES (?, ?, ?)")) {
+            add.setLong(1, id);
+            add.setString(2, text);
+            add.setString(3, text.chars().anyMatch(Character::isLetter) ? "" : Asked.digits(text));
+            add.executeUpdate();
+        }
+        addresses.put(text, id);
+        return id;
+    }
+
+    private void remove(long id) throws SQLException {
+        for (var table : List.of("thing WHERE id", "words WHERE rowid", "part WHERE thing")) {
+            try (var delete = db.prepareStatement("DELETE FROM " + table + " = ?")) {
+                delete.setLong(1, id);
+                delete.executeUpdate();
+            }
+        }
+    }
+
+    /** Ends a store: what it no longer holds goes. */
+    void end(String reader, String name, String version, byte[] problems) throws SQLException {
+        var store = open(reader, name);
+        if (store.known) {
+            var gone = new ArrayList<Long>();
+            try (var query = db.prepareStatement("SELECT id FROM thing WHERE store = ?")) {
+                query.setLong(1, store.id);
+                try (var rows = query.executeQuery()) {
+                    while (rows.next()) {
+                        if (!store.seen.get((int) rows.getLong(1))) {
+                            gone.add(rows.getLong(1));
+                        }
+                    }
+                }
+            }
+            for (long id : gone) {
+                remove(id);
+            }
+        }
+        try (var update = db.prepareStatement("UPDATE store SET version = ?, problems = ? WHERE id = ?")) {
+            update.setString(1, version);
+            update.setBytes(2, problems);
+            update.setLong(3, store.id);
+            update.executeUpdate();
+        }
+        stores.remove(nameOf(reader, name));
+    }
+
+    /** Drops the things of stores that are no longer there. */
+    void forgetOtherStores() throws SQLException {
+        var gone = new ArrayList<Long>();
+        try (var statement = db.createStatement();
+                var rows = statement.executeQuery("SELECT id FROM store")) {
+            while (rows.next()) {
+                if (!kept.contains(rows.getLong(1))) {
+                    gone.add(rows.getLong(1));
+                }
+            }
+        }
+        for (long store : gone) {
+            try (var statement = db.createStatement()) {
+                statement.executeUpdate(
+                        "DELETE FROM words WHERE rowid IN (SELECT id FROM thing WHERE store = " + store + ")");
+                statement.executeUpdate(
+                        "DELETE FROM part WHERE thing IN (SELECT id FROM thing WHERE store = " + store + ")");
+                statement.executeUpdate("DELETE FROM thing WHERE store = " + store);
+                statement.executeUpdate("DELETE FROM store WHERE id = " + store);
+            }
+        }
+    }
+
+    /** The drawn timeline asks for nothing but these. */
+    void countDays() throws SQLException {
+        try (var statement = db.createStatement()) {
+            statement.executeUpdate("DELETE FROM day_count");
+            statement.executeUpdate("INSERT INTO day_count SELECT kind, day, count(*) FROM thing WHERE day IS NOT NULL"
+                    + " AND kind <> " + ThingKind.CONTACT.ordinal() + " GROUP BY kind, day");
+        }
+    }
+
+    @Override
+    public void close() throws IOException {
+        try (insert;
+                insertWords;
+                insertPart;
+                find) {
+            // Closed in turn.
+        } catch (SQLException e) {
+            throw new IOException(e);
+        }
+    }
+}

@@ -1,0 +1,25 @@
+package app.custodex.model;
+
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Consumer;
+
+/** A page on the web that was looked at. */
+public record PageVisit(ThingId id, String account, String title, String address, Optional<Moment> moment)
+        implements Thing {
+    @Override
+    public ThingKind kind() {
+        return ThingKind.VISIT;
+    }
+
+    @Override
+    public List<Party> people() {
+        return List.of();
+    }
+
+    @Override
+    public void texts(Consumer<String> to) {
+        to.accept(title);
+        to.accept(address);
+    }
+}

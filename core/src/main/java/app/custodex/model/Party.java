@@ -1,0 +1,19 @@
+package app.custodex.model;
+
+/**
+ * Somebody who takes part in a thing.
+ *
+ * @param address a telephone number as written, a mail address, or a name in a chat service; may be empty
+ * @param e164 the number in the form of ITU-T E.164; empty when it is no number that could be dialled
+ * @param name as the app shows it; may be empty
+ */
+public record Party(String address, String e164, String name) {
+    public static Party named(String name) {
+        return new Party("", "", name);
+    }
+
+    /** What to call them where one line is all there is. */
+    public String title() {
+        return !name.isBlank() ? name : !address.isBlank() ? address : "(unknown)";
+    }
+}

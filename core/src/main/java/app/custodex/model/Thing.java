@@ -1,0 +1,54 @@
+package app.custodex.model;
+
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Consumer;
+
+/** Something in a phone that is worth reading. */
+public sealed interface Thing
+        permits Contact,
+                Conversation,
+                Message,
+                Call,
+                Voicemail,
+                Event,
+                Task,
+                Note,
+                Bookmark,
+                PageVisit,
+                MediaFile,
+                App {
+    ThingId id();
+
+    ThingKind kind();
+
+    /** The account or app that it belongs to; empty for the phone's own. */
+    String account();
+
+    /** When it was; absent for what has no time of its own. */
+    Optional<Moment> moment();
+
+    /** Everybody in it, its owner excepted. */
+    List<Party> people();
+
+    /** One line that tells it from others of its kind. */
+    String title();
+
+    /** Gives every text in it by which somebody would look for it. */
+    void texts(Consumer<String> to);
+
+    /** What hangs on it. */
+    default List<Attachment> attachments() {
+        return List.of();
+    }
+
+    /** The conversation that it is part of. */
+    default Optional<ThingId> within() {
+        return Optional.empty();
+    }
+
+    /** Whether the owner of the phone sent or made it, rather than somebody else; absent where that means nothing. */
+    default Optional<Boolean> outgoing() {
+        return Optional.empty();
+    }
+}

@@ -1,0 +1,47 @@
+package app.custodex.readers;
+
+import app.custodex.link.FileSource;
+import app.custodex.link.PhonePath;
+import app.custodex.model.ThingKind;
+import java.io.IOException;
+import java.util.List;
+import java.util.Set;
+
+/** A reader of one database that always lies in the same place. */
+public abstract class StoreReader implements Reader {
+    private final String name;
+    private final PhonePath path;
+    private final Set<ThingKind> kinds;
+
+    protected StoreReader(String name, PhonePath path, Set<ThingKind> kinds) {
+        this.name = name;
+        this.path = path;
+        this.kinds = Set.copyOf(kinds);
+    }
+
+    @Override
+    public final String name() {
+        return name;
+    }
+
+    @Override
+    public final Set<ThingKind> kinds() {
+        return kinds;
+    }
+
+    @Override
+    public final List<Store> stores(FileSource files) throws IOException {
+        return files.has(path) ? List.of(new Store(path.text(), PhoneDatabase.items(files, path))) : List.of();
+    }
+
+    @Override
+    public final void read(Store store, PhoneFiles phone, Sink sink) throws IOException {
+        var database = phone.database(path);
+        var losses = new Losses(path.text(), sink);
+        losses.tellCut(database);
+        read(database, phone, sink, losses);
+    }
+
+    /** Reads the tables. */
+    protected abstract void read(PhoneDatabase database, PhoneFiles phone, Sink sink, Losses losses) throws IOException;
+}
