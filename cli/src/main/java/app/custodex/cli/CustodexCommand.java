@@ -24,6 +24,9 @@ import picocli.CommandLine.Spec;
             ChangesCommand.class,
             CheckCommand.class,
             StrongroomCommand.class,
+            ListCommand.class,
+            FindCommand.class,
+            ShowCommand.class,
             ContactsCommand.class,
             ExtractCommand.class,
             PracticeCommand.class

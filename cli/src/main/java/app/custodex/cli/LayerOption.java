@@ -15,6 +15,7 @@ import picocli.CommandLine.Parameters;
 /** Which layer of which phone; asks for its passphrase when it is sealed. */
 final class LayerOption {
     @Parameters(
+            index = "0",
             paramLabel = "PHONE",
             description = "Name, model, serial number or identifier of a phone in the strongroom")
     private String phone = "";

@@ -2,6 +2,7 @@ package app.custodex.catalogue;
 
 import app.custodex.base.Json;
 import app.custodex.base.Problem;
+import app.custodex.model.Party;
 import app.custodex.model.Thing;
 import app.custodex.model.ThingId;
 import app.custodex.model.ThingKind;
@@ -17,6 +18,7 @@ import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.EnumMap;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -262,6 +264,22 @@ public final class Catalogue implements Closeable {
             }
             return people;
         });
+    }
+
+    /** What to call somebody in a thing: the name in the contacts, where the number or address is known there. */
+    public interface Names {
+        String of(Party party, Thing in);
+    }
+
+    /** Loads the names of everybody who is a contact. */
+    public Names names() throws IOException {
+        var known = new HashMap<String, String>();
+        for (var person : people()) {
+            if (person.contact()) {
+                person.addresses().forEach(address -> known.put(address, person.name()));
+            }
+        }
+        return (party, in) -> known.getOrDefault(Addresses.of(party, in.account()), party.title());
     }
 
     /** A thing with its number in this catalogue. */

@@ -2,7 +2,6 @@ package app.custodex.catalogue;
 
 import app.custodex.model.Contact;
 import app.custodex.model.Conversation;
-import app.custodex.model.Party;
 import app.custodex.model.Thing;
 import app.custodex.model.ThingKind;
 import app.custodex.search.Asked;
@@ -228,11 +227,11 @@ final class ThingTable implements Closeable {
     private List<Long> people(Thing thing) throws SQLException {
         var texts = new LinkedHashSet<String>();
         if (thing instanceof Contact contact) {
-            contact.phones().forEach(phone -> texts.add(number(phone.written(), phone.e164())));
+            contact.phones().forEach(phone -> texts.add(Addresses.number(phone.written(), phone.e164())));
             contact.mails().forEach(mail -> texts.add(mail.value().toLowerCase(Locale.ROOT)));
             contact.chats().forEach(chat -> texts.add(chat.value().toLowerCase(Locale.ROOT)));
         } else {
-            thing.people().forEach(party -> texts.add(address(party, thing.account())));
+            thing.people().forEach(party -> texts.add(Addresses.of(party, thing.account())));
         }
         texts.remove("");
         var ids = new ArrayList<Long>(texts.size());
@@ -240,27 +239,6 @@ final class ThingTable implements Closeable {
             ids.add(addressId(text));
         }
         return ids;
-    }
-
-    private static String number(String written, String e164) {
-        return e164.isEmpty() ? Asked.digits(written) : e164;
-    }
-
-    /** A name without an address is somebody within one account, and nobody else. */
-    private static String address(Party party, String account) {
-        if (!party.e164().isEmpty()) {
-            return party.e164();
-        }
-        var address = party.address().strip();
-        if (address.isEmpty()) {
-            return party.name().isBlank()
-                    ? ""
-                    : "name:" + account + ":" + party.name().strip();
-        }
-        var digits = Asked.digits(address);
-        return digits.length() >= 3 && address.chars().noneMatch(Character::isLetter)
-                ? digits
-                : address.toLowerCase(Locale.ROOT);
     }
 
     private long addressId(String text) throws SQLException {

@@ -65,8 +65,8 @@ class BothFamiliesTest {
                             .toList(),
                     "a Pellow keeps calls and messages in one database");
             for (var phone : custodex.strongroom().holdings().phones()) {
-                try (var contacts =
-                        custodex.reading().open(Mandate.ofShop(), phone.identity().identifier(), 1, Locale.UK)) {
+                try (var contacts = custodex.reading()
+                        .open(Mandate.ofShop(), phone.identity().identifier(), 1, Locale.UK)) {
                     assertEquals(
                             60,
                             contacts.contacts().ascending().size(),

@@ -9,33 +9,60 @@ import java.sql.SQLException;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDateTime;
+import java.time.ZoneId;
 import java.time.ZoneOffset;
+import java.util.ArrayList;
 import java.util.List;
 
 /** Writes what an Ostrel holds: SQLite stores with times in microseconds since 2000-01-01T00:00Z, and media folders. */
 public final class OstrelStore {
     private static final Instant EPOCH = Instant.parse("2000-01-01T00:00:00Z");
+    /** A zone with summer time, by the rules of central Europe. */
+    private static final ZoneId ISLAND = ZoneId.of("CET");
+
     private static final LocalDateTime NOW = LocalDateTime.of(2026, 1, 18, 20, 0);
 
     private OstrelStore() {}
 
+    /** Which tables an Ostrel has. */
+    public enum System {
+        NINE,
+        ELEVEN
+    }
+
     public static StoreCounts write(Path files, List<Person> people, long seed) throws IOException {
+        return write(files, people, seed, System.ELEVEN);
+    }
+
+    public static StoreCounts write(Path files, List<Person> people, long seed, System system) throws IOException {
         people(files.resolve("store/people/people.db"), people);
-        var messages = Chronicle.messages(seed, people.size(), 1_840);
+        var talks = Chronicle.talks(seed, people.size(), 1_840);
         var calls = Chronicle.calls(seed, people.size(), 118);
-        messages(files.resolve("store/messages/messages.db"), messages);
-        calls(files.resolve("store/calls/calls.db"), calls);
-        events(files.resolve("store/calendar/calendar.db"));
-        notes(files.resolve("store/notes/notes.db"));
-        bookmarks(files.resolve("store/web/web.db"));
+        var talk = new OstrelTalk(people, talks, OstrelStore::micros);
+        messages(files.resolve("store/messages/messages.db"), talk, talks.said().size(), system);
+        talk.clips(files.resolve("store/messages/files"));
+        database(
+                files.resolve("store/calls/calls.db"),
+                db -> {
+                    if (system == System.ELEVEN) {
+                        talk.newerCalls(db, calls);
+                    } else {
+                        talk.olderCalls(db, calls);
+                    }
+                },
+                db -> {});
+        voicemail(files.resolve("store/voicemail"), people);
+        calendar(files.resolve("store/calendar/calendar.db"), people);
+        notes(files.resolve("store/notes"));
+        web(files.resolve("store/web/web.db"), seed);
         media(files, seed);
         return StoreCounts.of(
                 people.size(),
-                messages.size(),
+                talks.said().size(),
                 calls.size(),
                 Chronicle.events().size(),
                 Chronicle.notes().size(),
-                2);
+                Chronicle.marks().size());
     }
 
     private static long micros(LocalDateTime time) {
@@ -43,7 +70,7 @@ public final class OstrelStore {
     }
 
     private interface Fill {
-        void into(Connection db) throws SQLException;
+        void into(Tables db) throws SQLException;
     }
 
     /**
@@ -59,12 +86,12 @@ public final class OstrelStore {
             pragma(db, "journal_mode=WAL");
             pragma(db, "wal_autocheckpoint=0");
             db.setAutoCommit(false);
-            settled.into(db);
+            fill(db, settled);
             db.commit();
             db.setAutoCommit(true);
             pragma(db, "wal_checkpoint(TRUNCATE)");
             db.setAutoCommit(false);
-            recent.into(db);
+            fill(db, recent);
             db.commit();
             Files.copy(file, target);
             Clips.stamp(target, NOW);
@@ -85,6 +112,12 @@ public final class OstrelStore {
         }
     }
 
+    private static void fill(Connection db, Fill fill) throws SQLException {
+        try (var tables = new Tables(db)) {
+            fill.into(tables);
+        }
+    }
+
     /** In a statement of its own, since an open answer would keep the transaction from ending. */
     private static void pragma(Connection db, String pragma) throws SQLException {
         try (var sql = db.createStatement()) {
@@ -97,171 +130,252 @@ public final class OstrelStore {
         database(
                 file,
                 db -> {
-                    try (var sql = db.createStatement()) {
-                        sql.executeUpdate(
-                                "CREATE TABLE person (id INTEGER PRIMARY KEY, uid TEXT, prefix TEXT, given TEXT,"
-                                        + " middle TEXT, family TEXT, suffix TEXT, sound_given TEXT, sound_family TEXT,"
-                                        + " nickname TEXT, organisation TEXT, department TEXT, title TEXT, birthday TEXT,"
-                                        + " note TEXT, changed INTEGER)");
-                        sql.executeUpdate(
-                                "CREATE TABLE reach (person INTEGER, place INTEGER, way TEXT, label TEXT, value TEXT)");
-                        sql.executeUpdate("CREATE TABLE post (person INTEGER, place INTEGER, label TEXT, street TEXT,"
-                                + " town TEXT, region TEXT, code TEXT, country TEXT)");
-                        sql.executeUpdate("CREATE TABLE portrait (person INTEGER PRIMARY KEY, image BLOB)");
-                        sql.executeUpdate("CREATE TABLE circle (id INTEGER PRIMARY KEY, name TEXT)");
-                        sql.executeUpdate("CREATE TABLE circle_member (circle INTEGER, person INTEGER)");
-                        sql.executeUpdate("CREATE INDEX reach_person ON reach(person)");
-                    }
-                    people(db, people.subList(0, people.size() - recent), 1);
+                    db.execute(
+                            "CREATE TABLE person (id INTEGER PRIMARY KEY, uid TEXT, prefix TEXT, given TEXT,"
+                                    + " middle TEXT, family TEXT, suffix TEXT, sound_given TEXT, sound_family TEXT,"
+                                    + " nickname TEXT, organisation TEXT, department TEXT, title TEXT, birthday TEXT,"
+                                    + " note TEXT, changed INTEGER)",
+                            "CREATE TABLE reach (person INTEGER, place INTEGER, way TEXT, label TEXT, value TEXT)",
+                            "CREATE TABLE post (person INTEGER, place INTEGER, label TEXT, street TEXT,"
+                                    + " town TEXT, region TEXT, code TEXT, country TEXT)",
+                            "CREATE TABLE portrait (person INTEGER PRIMARY KEY, image BLOB)",
+                            "CREATE TABLE circle (id INTEGER PRIMARY KEY, name TEXT UNIQUE)",
+                            "CREATE TABLE circle_member (circle INTEGER, person INTEGER)",
+                            "CREATE INDEX reach_person ON reach(person)");
+                    people(db, people, 0, people.size() - recent);
                 },
-                db -> people(db, people.subList(people.size() - recent, people.size()), people.size() - recent + 1));
+                db -> people(db, people, people.size() - recent, people.size()));
     }
 
-    private static void people(Connection db, List<Person> people, int firstId) throws SQLException {
-        try (var person = db.prepareStatement("INSERT INTO person VALUES (?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?)");
-                var reach = db.prepareStatement("INSERT INTO reach VALUES (?,?,?,?,?)");
-                var post = db.prepareStatement("INSERT INTO post VALUES (?,?,?,?,?,?,?,?)");
-                var portrait = db.prepareStatement("INSERT INTO portrait VALUES (?,?)");
-                var circle = db.prepareStatement(
-                        "INSERT INTO circle(name) SELECT ?1 WHERE NOT EXISTS (SELECT 1 FROM circle WHERE name=?1)");
-                var member = db.prepareStatement("INSERT INTO circle_member SELECT id, ? FROM circle WHERE name=?")) {
-            int id = firstId;
-            for (var p : people) {
-                long changed = p.changedMillis() * 1_000 - EPOCH.toEpochMilli() * 1_000;
-                set(
-                        person,
-                        id,
-                        p.uid(),
-                        p.prefix(),
-                        p.given(),
-                        p.middle(),
-                        p.family(),
-                        p.suffix(),
-                        p.phoneticGiven(),
-                        p.phoneticFamily(),
-                        p.nickname(),
-                        p.organisation(),
-                        p.department(),
-                        p.title(),
-                        p.birthday(),
-                        p.note(),
-                        changed);
-                for (int i = 0; i < p.reach().size(); i++) {
-                    var r = p.reach().get(i);
-                    set(reach, id, i, r.way(), r.label(), r.value());
-                }
-                for (int i = 0; i < p.posts().size(); i++) {
-                    var a = p.posts().get(i);
-                    set(post, id, i, a.label(), a.street(), a.town(), a.region(), a.code(), a.country());
-                }
-                if (p.portrait().length > 0) {
-                    set(portrait, id, p.portrait());
-                }
-                for (var name : p.circles()) {
-                    set(circle, name);
-                    set(member, id, name);
-                }
-                id++;
+    private static void people(Tables db, List<Person> people, int from, int to) throws SQLException {
+        var circles = new ArrayList<String>();
+        people.forEach(person -> person.circles().stream()
+                .filter(name -> !circles.contains(name))
+                .forEach(circles::add));
+        if (from == 0) {
+            for (int i = 0; i < circles.size(); i++) {
+                db.put("circle", i + 1, circles.get(i));
+            }
+        }
+        for (int id = from + 1; id <= to; id++) {
+            var p = people.get(id - 1);
+            db.put(
+                    "person",
+                    id,
+                    p.uid(),
+                    p.prefix(),
+                    p.given(),
+                    p.middle(),
+                    p.family(),
+                    p.suffix(),
+                    p.phoneticGiven(),
+                    p.phoneticFamily(),
+                    p.nickname(),
+                    p.organisation(),
+                    p.department(),
+                    p.title(),
+                    p.birthday(),
+                    p.note(),
+                    p.changedMillis() * 1_000 - EPOCH.toEpochMilli() * 1_000);
+            for (int i = 0; i < p.reach().size(); i++) {
+                var r = p.reach().get(i);
+                db.put("reach", id, i, r.way(), r.label(), r.value());
+            }
+            for (int i = 0; i < p.posts().size(); i++) {
+                var a = p.posts().get(i);
+                db.put("post", id, i, a.label(), a.street(), a.town(), a.region(), a.code(), a.country());
+            }
+            if (p.portrait().length > 0) {
+                db.put("portrait", id, p.portrait());
+            }
+            for (var name : p.circles()) {
+                db.put("circle_member", circles.indexOf(name) + 1, id);
             }
         }
     }
 
-    private static void set(java.sql.PreparedStatement statement, Object... values) throws SQLException {
-        for (int i = 0; i < values.length; i++) {
-            if (values[i] instanceof String text && text.isEmpty()) {
-                statement.setString(i + 1, null);
-            } else {
-                statement.setObject(i + 1, values[i]);
-            }
-        }
-        statement.executeUpdate();
-    }
-
-    private static void messages(Path file, List<Chronicle.Said> messages) throws IOException {
-        int recent = 12;
+    private static void messages(Path file, OstrelTalk talk, int count, System system) throws IOException {
+        int settled = count - 12;
         database(
                 file,
                 db -> {
-                    try (var sql = db.createStatement()) {
-                        sql.executeUpdate(
-                                "CREATE TABLE message (id INTEGER PRIMARY KEY, person INTEGER, sent INTEGER, at INTEGER, text TEXT)");
+                    if (system == System.ELEVEN) {
+                        talk.newerTables(db);
+                        talk.newerMessages(db, 0, settled);
+                    } else {
+                        talk.olderTables(db);
+                        talk.olderMessages(db, 0, settled);
                     }
-                    messages(db, messages.subList(0, messages.size() - recent));
                 },
-                db -> messages(db, messages.subList(messages.size() - recent, messages.size())));
+                db -> {
+                    if (system == System.ELEVEN) {
+                        talk.newerMessages(db, settled, count);
+                    } else {
+                        talk.olderMessages(db, settled, count);
+                    }
+                });
     }
 
-    private static void messages(Connection db, List<Chronicle.Said> messages) throws SQLException {
-        try (var insert = db.prepareStatement("INSERT INTO message(person,sent,at,text) VALUES (?,?,?,?)")) {
-            for (var m : messages) {
-                set(insert, m.person() + 1, m.sent() ? 1 : 0, micros(m.at()), m.text());
-            }
+    private static void voicemail(Path folder, List<Person> people) throws IOException {
+        var mails = Chronicle.mails();
+        database(
+                folder.resolve("voicemail.db"),
+                db -> {
+                    db.execute("CREATE TABLE mail (id INTEGER PRIMARY KEY, address TEXT, at INTEGER, seconds INTEGER,"
+                            + " heard INTEGER, path TEXT)");
+                    for (int i = 0; i < mails.size(); i++) {
+                        var mail = mails.get(i);
+                        db.put(
+                                "mail",
+                                i + 1,
+                                OstrelTalk.address(people.get(Math.min(mail.person(), people.size() - 1))),
+                                micros(mail.at()),
+                                mail.seconds(),
+                                mail.heard(),
+                                "VM-%04d.amr".formatted(i + 1));
+                    }
+                },
+                db -> {});
+        for (int i = 0; i < mails.size(); i++) {
+            Clips.put(
+                    mails.get(i).clip(),
+                    folder.resolve("VM-%04d.amr".formatted(i + 1)),
+                    mails.get(i).at());
         }
     }
 
-    private static void calls(Path file, List<Chronicle.Call> calls) throws IOException {
+    private static void calendar(Path file, List<Person> people) throws IOException {
         database(
                 file,
                 db -> {
-                    try (var sql = db.createStatement()) {
-                        sql.executeUpdate(
-                                "CREATE TABLE call (id INTEGER PRIMARY KEY, person INTEGER, made INTEGER, at INTEGER, seconds INTEGER)");
+                    db.execute(
+                            "CREATE TABLE calendar (id INTEGER PRIMARY KEY, name TEXT, account TEXT)",
+                            "CREATE TABLE event (id INTEGER PRIMARY KEY, uid TEXT, calendar INTEGER, title TEXT,"
+                                    + " place TEXT, notes TEXT, begins INTEGER, ends INTEGER, all_day INTEGER,"
+                                    + " zone TEXT, rule TEXT, instead INTEGER)",
+                            "CREATE TABLE exception (event INTEGER, at INTEGER)",
+                            "CREATE TABLE alarm (event INTEGER, minutes INTEGER)",
+                            "CREATE TABLE attendee (event INTEGER, address TEXT, name TEXT)",
+                            "CREATE TABLE task (id INTEGER PRIMARY KEY, uid TEXT, calendar INTEGER, title TEXT,"
+                                    + " notes TEXT, due INTEGER, done INTEGER)");
+                    db.put("calendar", 1, "Island", "");
+                    db.put("calendar", 2, "Choir", "choir@example.org");
+                    for (int i = 0; i < Chronicle.events().size(); i++) {
+                        event(db, i + 1, Chronicle.events().get(i), people);
                     }
-                    try (var insert =
-                            db.prepareStatement("INSERT INTO call(person,made,at,seconds) VALUES (?,?,?,?)")) {
-                        for (var c : calls) {
-                            set(insert, c.person() + 1, c.made() ? 1 : 0, micros(c.at()), c.seconds());
-                        }
+                    for (int i = 0; i < Chronicle.todos().size(); i++) {
+                        var todo = Chronicle.todos().get(i);
+                        db.put(
+                                "task",
+                                i + 1,
+                                "task-" + i + "@example.org",
+                                1,
+                                todo.title(),
+                                "",
+                                micros(todo.due()),
+                                todo.done() ? micros(todo.due()) : "");
                     }
                 },
                 db -> {});
     }
 
-    private static void events(Path file) throws IOException {
+    private static void event(Tables db, int id, Chronicle.Event event, List<Person> people) throws SQLException {
+        db.put(
+                "event",
+                id,
+                "event-" + id + "@example.org",
+                event.calendar().equals("Choir") ? 2 : 1,
+                event.title(),
+                event.place(),
+                "",
+                time(event, event.from()),
+                time(event, event.from().plusMinutes(event.minutes())),
+                event.allDay(),
+                event.allDay() ? "" : ISLAND.getId(),
+                event.rule(),
+                "");
+        for (var except : event.except()) {
+            db.put("exception", id, time(event, except));
+        }
+        if (event.alarm() > 0) {
+            db.put("alarm", id, event.alarm());
+        }
+        for (int attendee : event.attendees()) {
+            var person = people.get(Math.min(attendee, people.size() - 1));
+            db.put("attendee", id, OstrelTalk.address(person), OstrelTalk.name(person));
+        }
+    }
+
+    /** Events keep to a zone with summer time; whole days are midnight in UTC. */
+    private static long time(Chronicle.Event event, LocalDateTime at) {
+        var instant = event.allDay()
+                ? at.toInstant(ZoneOffset.UTC)
+                : at.atZone(ISLAND).toInstant();
+        return Duration.between(EPOCH, instant).toNanos() / 1_000;
+    }
+
+    private static void notes(Path folder) throws IOException {
         database(
-                file,
+                folder.resolve("notes.db"),
                 db -> {
-                    try (var sql = db.createStatement()) {
-                        sql.executeUpdate(
-                                "CREATE TABLE event (id INTEGER PRIMARY KEY, title TEXT, place TEXT, begins INTEGER, minutes INTEGER)");
-                    }
-                    try (var insert =
-                            db.prepareStatement("INSERT INTO event(title,place,begins,minutes) VALUES (?,?,?,?)")) {
-                        for (var e : Chronicle.events()) {
-                            set(insert, e.title(), e.place(), micros(e.from()), e.minutes());
+                    db.execute(
+                            "CREATE TABLE folder (id INTEGER PRIMARY KEY, name TEXT)",
+                            "CREATE TABLE note (id INTEGER PRIMARY KEY, folder INTEGER, title TEXT, text TEXT,"
+                                    + " changed INTEGER, account TEXT)",
+                            "CREATE TABLE note_file (note INTEGER, path TEXT, name TEXT, type TEXT)");
+                    db.put("folder", 1, "Boat");
+                    db.put("folder", 2, "Choir");
+                    for (int i = 0; i < Chronicle.notes().size(); i++) {
+                        var note = Chronicle.notes().get(i);
+                        db.put("note", i + 1, folder(note.folder()), note.title(), note.text(), micros(note.at()), "");
+                        if (!note.drawing().isEmpty()) {
+                            db.put("note_file", i + 1, "files/" + note.drawing(), note.drawing(), "image/webp");
                         }
                     }
                 },
                 db -> {});
+        for (var note : Chronicle.notes()) {
+            if (!note.drawing().isEmpty()) {
+                Clips.put(note.drawing(), folder.resolve("files").resolve(note.drawing()), note.at());
+            }
+        }
     }
 
-    private static void notes(Path file) throws IOException {
+    /** The number of a folder's row; nothing for none. */
+    private static Object folder(String name) {
+        return switch (name) {
+            case "Boat", "Sea" -> 1;
+            case "Choir", "Sea/Ferry" -> 2;
+            default -> "";
+        };
+    }
+
+    private static void web(Path file, long seed) throws IOException {
         database(
                 file,
                 db -> {
-                    try (var sql = db.createStatement()) {
-                        sql.executeUpdate(
-                                "CREATE TABLE note (id INTEGER PRIMARY KEY, title TEXT, text TEXT, changed INTEGER)");
+                    db.execute(
+                            "CREATE TABLE folder (id INTEGER PRIMARY KEY, parent INTEGER, title TEXT)",
+                            "CREATE TABLE bookmark (id INTEGER PRIMARY KEY, folder INTEGER, title TEXT, address TEXT,"
+                                    + " later INTEGER, added INTEGER)",
+                            "CREATE TABLE visit (id INTEGER PRIMARY KEY, title TEXT, address TEXT, at INTEGER)");
+                    db.put("folder", 1, "", "Sea");
+                    db.put("folder", 2, 1, "Ferry");
+                    for (int i = 0; i < Chronicle.marks().size(); i++) {
+                        var mark = Chronicle.marks().get(i);
+                        db.put(
+                                "bookmark",
+                                i + 1,
+                                folder(mark.folder()),
+                                mark.title(),
+                                mark.address(),
+                                mark.later(),
+                                micros(mark.added().atTime(12, 0)));
                     }
-                    try (var insert = db.prepareStatement("INSERT INTO note(title,text,changed) VALUES (?,?,?)")) {
-                        for (var n : Chronicle.notes()) {
-                            set(insert, n.title(), n.text(), micros(n.at()));
-                        }
-                    }
-                },
-                db -> {});
-    }
-
-    private static void bookmarks(Path file) throws IOException {
-        database(
-                file,
-                db -> {
-                    try (var sql = db.createStatement()) {
-                        sql.executeUpdate(
-                                "CREATE TABLE bookmark (id INTEGER PRIMARY KEY, title TEXT, address TEXT, added INTEGER)");
-                        sql.executeUpdate("INSERT INTO bookmark(title,address,added) VALUES"
-                                + " ('Tide tables','https://example.org/tides',780000000000000),"
-                                + " ('Ferry times','https://example.net/ferry?from=nordvoe',790000000000000)");
+                    var visits = Chronicle.visits(seed, 60);
+                    for (int i = 0; i < visits.size(); i++) {
+                        var visit = visits.get(i);
+                        db.put("visit", i + 1, visit.title(), visit.address(), micros(visit.at()));
                     }
                 },
                 db -> {});
@@ -282,8 +396,6 @@ public final class OstrelStore {
             }
         }
         Clips.put("storm-night.mp4", files.resolve("roll/2025-11/V0001.mp4"), LocalDateTime.of(2025, 11, 14, 21, 31));
-        Clips.put(
-                "grandfather.amr", files.resolve("store/voicemail/VM-0001.amr"), LocalDateTime.of(2025, 11, 3, 18, 12));
         Clips.put("slow-tide.m4a", files.resolve("sound/music/Slow tide.m4a"), LocalDateTime.of(2025, 6, 1, 10, 0));
         Clips.put("gannet.m4a", files.resolve("sound/ring/Gannet.m4a"), LocalDateTime.of(2025, 6, 1, 10, 0));
         Clips.put("gannet.m4a", files.resolve("sound/memos/Second verse.m4a"), LocalDateTime.of(2025, 12, 20, 20, 40));

@@ -5,12 +5,11 @@ import java.io.Writer;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.sql.DriverManager;
-import java.sql.SQLException;
 import java.time.Instant;
 import java.time.LocalDateTime;
 import java.time.ZoneOffset;
 import java.time.format.DateTimeFormatter;
+import java.util.ArrayList;
 import java.util.Base64;
 import java.util.List;
 import java.util.Locale;
@@ -27,30 +26,61 @@ public final class PellowStore {
             var account = ACCOUNTS.get(i % 9 == 8 ? 1 : 0);
             person(files.resolve("Shared/People").resolve(account), people.get(i), i);
         }
-        var messages = Chronicle.messages(seed + 1, people.size(), 960);
+        var talks = Chronicle.talks(seed + 1, people.size(), 960);
         var calls = Chronicle.calls(seed + 1, people.size(), 64);
-        talk(files.resolve("Shared/Talk/talk.db"), messages, calls);
+        var talk = new PellowTalkTables(people, talks);
+        talk.write(files.resolve("Shared/Talk"), calls);
         for (var event : Chronicle.events()) {
-            event(files.resolve("Shared/Calendars/Island"), event);
+            event(files.resolve("Shared/Calendars").resolve(event.calendar()), event, people);
         }
         for (var note : Chronicle.notes()) {
-            Clips.text(
-                    "# " + note.title() + "\n\n" + note.text() + "\n",
-                    files.resolve("Shared/Notes").resolve(note.title()).resolve("note.md"),
-                    note.at());
+            var folder = files.resolve("Shared/Notes").resolve(note.folder()).resolve(note.title());
+            Clips.text("# " + note.title() + "\n\n" + note.text() + "\n", folder.resolve("note.md"), note.at());
+            if (!note.drawing().isEmpty()) {
+                Clips.put(note.drawing(), folder.resolve(note.drawing()), note.at());
+            }
         }
-        Clips.text(
-                "<!DOCTYPE html><title>Bookmarks</title><p><a href=\"https://example.org/tides\">Tide tables</a>\n",
-                files.resolve("Shared/Web/bookmarks.html"),
-                NOW);
+        bookmarks(files.resolve("Shared/Web/bookmarks.html"));
+        var caller = OstrelTalk.address(people.getFirst());
+        for (var mail : Chronicle.mails()) {
+            Clips.put(mail.clip(), files.resolve("Shared/Mailbox calls").resolve("0001 " + caller + ".amr"), mail.at());
+        }
         media(files, seed);
         return StoreCounts.of(
                 people.size(),
-                messages.size(),
+                talks.said().size(),
                 calls.size(),
                 Chronicle.events().size(),
                 Chronicle.notes().size(),
-                1);
+                Chronicle.marks().size());
+    }
+
+    /** In the form that browsers exchange. */
+    private static void bookmarks(Path file) throws IOException {
+        var html = new StringBuilder("<!DOCTYPE NETSCAPE-Bookmark-file-1>\n<TITLE>Bookmarks</TITLE>\n<DL><p>\n");
+        var folders = new ArrayList<String>();
+        for (var mark : Chronicle.marks()) {
+            var wanted = mark.folder().isEmpty()
+                    ? List.<String>of()
+                    : List.of(mark.folder().split("/"));
+            while (folders.size() > wanted.size()
+                    || !folders.equals(wanted.subList(0, Math.min(folders.size(), wanted.size())))) {
+                html.append("</DL><p>\n");
+                folders.removeLast();
+            }
+            while (folders.size() < wanted.size()) {
+                folders.add(wanted.get(folders.size()));
+                html.append("<DT><H3>").append(folders.getLast()).append("</H3>\n<DL><p>\n");
+            }
+            html.append("<DT><A HREF=\"%s\" ADD_DATE=\"%d\"%s>%s</A>\n"
+                    .formatted(
+                            mark.address().replace("&", "&amp;"),
+                            mark.added().atTime(12, 0).toEpochSecond(ZoneOffset.ofHours(1)),
+                            mark.later() ? " LATER=\"true\"" : "",
+                            mark.title()));
+        }
+        html.append("</DL><p>\n".repeat(folders.size() + 1));
+        Clips.text(html.toString(), file, NOW);
     }
 
     /** vCard 3.0 (RFC 2426) as phones of this family write it, with their own folding and quoted separators. */
@@ -177,60 +207,46 @@ public final class PellowStore {
         out.write("\r\n");
     }
 
-    private static void event(Path folder, Chronicle.Event event) throws IOException {
+    private static void event(Path folder, Chronicle.Event event, List<Person> people) throws IOException {
         var local = DateTimeFormatter.ofPattern("yyyyMMdd'T'HHmmss");
-        Clips.text(
-                String.join(
-                        "\r\n",
-                        "BEGIN:VCALENDAR",
-                        "VERSION:2.0",
-                        "PRODID:-//Skerrow Practice Works//Pellow Base 9//EN",
-                        "BEGIN:VEVENT",
-                        "UID:" + local.format(event.from()) + "@example.org",
-                        "DTSTAMP:20260118T190000Z",
-                        "DTSTART:" + local.format(event.from()),
-                        "DURATION:PT" + event.minutes() + "M",
-                        "SUMMARY:" + text(event.title()),
-                        "LOCATION:" + text(event.place()),
-                        "END:VEVENT",
-                        "END:VCALENDAR",
-                        ""),
-                folder.resolve(local.format(event.from()) + ".ics"),
-                NOW);
-    }
-
-    private static void talk(Path file, List<Chronicle.Said> messages, List<Chronicle.Call> calls) throws IOException {
-        Files.createDirectories(file.getParent());
-        try (var db = DriverManager.getConnection("jdbc:sqlite:" + file);
-                var sql = db.createStatement()) {
-            db.setAutoCommit(false);
-            sql.executeUpdate(
-                    "CREATE TABLE message (id INTEGER PRIMARY KEY, contact INTEGER, outgoing INTEGER, time INTEGER, body TEXT)");
-            sql.executeUpdate(
-                    "CREATE TABLE call (id INTEGER PRIMARY KEY, contact INTEGER, outgoing INTEGER, time INTEGER, duration INTEGER)");
-            try (var message = db.prepareStatement("INSERT INTO message(contact,outgoing,time,body) VALUES (?,?,?,?)");
-                    var call =
-                            db.prepareStatement("INSERT INTO call(contact,outgoing,time,duration) VALUES (?,?,?,?)")) {
-                for (var m : messages) {
-                    message.setInt(1, m.person());
-                    message.setBoolean(2, m.sent());
-                    message.setLong(3, m.at().toInstant(ZoneOffset.ofHours(1)).toEpochMilli());
-                    message.setString(4, m.text());
-                    message.executeUpdate();
-                }
-                for (var c : calls) {
-                    call.setInt(1, c.person());
-                    call.setBoolean(2, c.made());
-                    call.setLong(3, c.at().toInstant(ZoneOffset.ofHours(1)).toEpochMilli());
-                    call.setInt(4, c.seconds());
-                    call.executeUpdate();
-                }
-            }
-            db.commit();
-        } catch (SQLException e) {
-            throw new IOException(e);
+        var day = DateTimeFormatter.ofPattern("yyyyMMdd");
+        var lines = new ArrayList<String>(List.of(
+                "BEGIN:VCALENDAR",
+                "VERSION:2.0",
+                "PRODID:-//Pellow//Base 9//EN",
+                "BEGIN:VEVENT",
+                "UID:" + local.format(event.from()) + "@example.org",
+                "DTSTAMP:20260118T190000Z"));
+        if (event.allDay()) {
+            lines.add("DTSTART;VALUE=DATE:" + day.format(event.from()));
+        } else {
+            lines.add("DTSTART;TZID=CET:" + local.format(event.from()));
+            lines.add("DURATION:PT" + event.minutes() + "M");
         }
-        Clips.stamp(file, NOW);
+        if (!event.rule().isEmpty()) {
+            lines.add("RRULE:" + event.rule());
+        }
+        for (var except : event.except()) {
+            lines.add("EXDATE;TZID=CET:" + local.format(except));
+        }
+        lines.add("SUMMARY:" + text(event.title()));
+        if (!event.place().isEmpty()) {
+            lines.add("LOCATION:" + text(event.place()));
+        }
+        for (int attendee : event.attendees()) {
+            var person = people.get(Math.min(attendee, people.size() - 1));
+            lines.add("ATTENDEE;CN=\"" + OstrelTalk.name(person) + "\":mailto:guest" + attendee + "@example.org");
+        }
+        if (event.alarm() > 0) {
+            lines.addAll(List.of(
+                    "BEGIN:VALARM",
+                    "ACTION:DISPLAY",
+                    "DESCRIPTION:Soon",
+                    "TRIGGER:-PT" + event.alarm() + "M",
+                    "END:VALARM"));
+        }
+        lines.addAll(List.of("END:VEVENT", "END:VCALENDAR", ""));
+        Clips.text(String.join("\r\n", lines), folder.resolve(local.format(event.from()) + ".ics"), NOW);
     }
 
     private static void media(Path files, long seed) throws IOException {
@@ -246,10 +262,6 @@ public final class PellowStore {
                 files.resolve("Voice notes/2025-12-20 second verse.opus"),
                 LocalDateTime.of(2025, 12, 20, 20, 40));
         Clips.put("slow-tide.m4a", files.resolve("Music/Slow tide.m4a"), LocalDateTime.of(2025, 6, 1, 10, 0));
-        Clips.put(
-                "grandfather.amr",
-                files.resolve("Shared/Mailbox calls/0001.amr"),
-                LocalDateTime.of(2025, 11, 3, 18, 12));
         Clips.text(
                 "Ferry rota, winter\n\nMon  Jorun\nTue  Jorun\nWed  storm\n", files.resolve("Documents/Rota.txt"), NOW);
         Clips.text("{\"queue\":[]}\n", files.resolve("App data/ferry-pass/state.json"), NOW);

@@ -1,0 +1,75 @@
+package app.custodex.cli;
+
+import app.custodex.base.Problem;
+import app.custodex.base.ProblemException;
+import app.custodex.catalogue.Catalogue;
+import app.custodex.catalogue.Filter;
+import app.custodex.model.ThingKind;
+import app.custodex.search.Asked;
+import app.custodex.search.Fold;
+import java.io.IOException;
+import java.time.LocalDate;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.OptionalLong;
+import java.util.Set;
+import picocli.CommandLine.Option;
+
+/** Which things are wanted. */
+final class FilterOption {
+    @Option(
+            names = "--person",
+            paramLabel = "NAME",
+            description = "Only what this person is in: a name, number or mail address")
+    private Optional<String> person = Optional.empty();
+
+    @Option(names = "--account", paramLabel = "NAME", description = "Only what belongs to this account or app")
+    private Optional<String> account = Optional.empty();
+
+    @Option(names = "--from", paramLabel = "DAY", description = "Only from this day on, as 2026-01-31")
+    private Optional<LocalDate> from = Optional.empty();
+
+    @Option(names = "--until", paramLabel = "DAY", description = "Only up to this day")
+    private Optional<LocalDate> until = Optional.empty();
+
+    @Option(names = "--attached", description = "Only what has an attachment")
+    private boolean attached;
+
+    @Option(names = "--sent", description = "Only what the owner of the phone sent or made")
+    private boolean sent;
+
+    @Option(names = "--received", description = "Only what came to the owner of the phone")
+    private boolean received;
+
+    /** @throws ProblemException when nobody, or more than one person, is meant */
+    Filter of(Catalogue catalogue, Set<ThingKind> kinds) throws IOException {
+        return new Filter(
+                kinds,
+                person.isPresent() ? OptionalLong.of(person(catalogue, person.get())) : OptionalLong.empty(),
+                account,
+                from,
+                until,
+                attached,
+                sent == received ? Optional.empty() : Optional.of(sent));
+    }
+
+    private static long person(Catalogue catalogue, String typed) throws IOException {
+        var wanted = Fold.fold(typed.strip());
+        var digits = typed.chars().anyMatch(Character::isLetter)
+                ? ""
+                : Asked.digits(typed).replaceFirst("^0+", "");
+        var found = catalogue.people().stream()
+                .filter(person -> Fold.fold(person.name()).equals(wanted)
+                        || person.addresses().contains(typed.strip().toLowerCase(Locale.ROOT))
+                        || digits.length() > 3
+                                && person.addresses().stream().anyMatch(address -> address.endsWith(digits)))
+                .toList();
+        if (found.size() != 1) {
+            throw new ProblemException(Problem.failure(
+                    typed,
+                    found.isEmpty() ? "Nobody of this name or number is in the layer" : "More than one person is meant",
+                    "Give the whole number or mail address"));
+        }
+        return found.getFirst().id();
+    }
+}

@@ -1,0 +1,104 @@
+package app.custodex.cli;
+
+import app.custodex.base.Problem;
+import app.custodex.base.ProblemException;
+import app.custodex.catalogue.Catalogue.Entry;
+import app.custodex.model.Conversation;
+import app.custodex.model.ThingId;
+import java.io.IOException;
+import java.nio.file.FileAlreadyExistsException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
+import java.util.concurrent.Callable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
+
+/** Shows one thing of a layer in full. */
+@Command(
+        name = "show",
+        description = "Shows one thing of a layer in full; a conversation with its messages.",
+        mixinStandardHelpOptions = true)
+final class ShowCommand implements Callable<Integer> {
+    @Mixin
+    private HomeOption home;
+
+    @Mixin
+    private LayerOption layer;
+
+    @Parameters(index = "1", paramLabel = "ID", description = "The last column of \"list\" and \"find\"")
+    private String id = "";
+
+    @Option(
+            names = "--file-to",
+            paramLabel = "FILE",
+            description = "Write the item that it was read from, or its picture, into this file as it is")
+    private Optional<Path> file = Optional.empty();
+
+    @Spec
+    private CommandSpec spec;
+
+    @Override
+    public Integer call() throws IOException {
+        var out = spec.commandLine().getOut();
+        try (var custodex = home.open();
+                var open = layer.open(custodex)) {
+            var entry = found(open.catalogue()::find);
+            Output.json(out, entry.thing());
+            if (entry.thing() instanceof Conversation) {
+                ListCommand.print(open, open.catalogue().within(entry.thing().id()), false, out);
+            }
+            if (file.isPresent()) {
+                var picture = open.picture(entry.thing().id());
+                if (picture.isPresent()) {
+                    write(picture.get());
+                } else {
+                    try (var in = open.open(entry.thing().id().item())) {
+                        Files.copy(in, file.get());
+                    } catch (FileAlreadyExistsException e) {
+                        throw there(e);
+                    }
+                }
+            }
+            return ExitCode.DONE;
+        }
+    }
+
+    private void write(byte[] bytes) throws IOException {
+        try {
+            Files.write(file.orElseThrow(), bytes, java.nio.file.StandardOpenOption.CREATE_NEW);
+        } catch (FileAlreadyExistsException e) {
+            throw there(e);
+        }
+    }
+
+    private ProblemException there(FileAlreadyExistsException e) {
+        return new ProblemException(
+                Problem.failure(file.orElseThrow().toString(), "It is there already", "Give another name"), e);
+    }
+
+    private interface Find {
+        Optional<Entry> find(ThingId id) throws IOException;
+    }
+
+    /** A path may hold the sign itself, so both readings of it are tried. */
+    private Entry found(Find find) throws IOException {
+        int sign = id.lastIndexOf('#');
+        var tries = sign < 0
+                ? List.of(new ThingId(id, ""))
+                : List.of(new ThingId(id.substring(0, sign), id.substring(sign + 1)), new ThingId(id, ""));
+        for (var each : tries) {
+            var found = find.find(each);
+            if (found.isPresent()) {
+                return found.get();
+            }
+        }
+        throw new ProblemException(
+                Problem.failure(id, "There is no such thing in this layer", "Take the id as \"list\" prints it"));
+    }
+}
