@@ -44,8 +44,8 @@ public final class ContactsBench {
                     for (int round = 1; round <= 4; round++) {
                         for (var phone : custodex.strongroom().holdings().phones()) {
                             long start = System.nanoTime();
-                            try (var contacts =
-                                    custodex.reading().open(Mandate.ofShop(), phone.identity().identifier(), 1, Locale.getDefault())) {
+                            try (var contacts = custodex.reading()
+                                    .open(Mandate.ofShop(), phone.identity().identifier(), 1, Locale.getDefault())) {
                                 System.out.printf(
                                         Locale.ROOT,
                                         "round %d, %s: %d contacts open and sorted in %.2f s%n",

@@ -10,6 +10,8 @@ import app.custodex.search.Asked;
 import com.fasterxml.jackson.core.type.TypeReference;
 import java.io.Closeable;
 import java.io.IOException;
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
 import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.DriverManager;
@@ -17,6 +19,7 @@ import java.sql.PreparedStatement;
 import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.BitSet;
 import java.util.EnumMap;
 import java.util.HashMap;
 import java.util.List;
@@ -35,6 +38,7 @@ public final class Catalogue implements Closeable {
     private static final Logger LOG = LoggerFactory.getLogger(Catalogue.class);
 
     private final Connection db;
+    private Optional<int[]> timeOrder = Optional.empty();
 
     Catalogue(Connection db) {
         this.db = db;
@@ -124,16 +128,10 @@ public final class Catalogue implements Closeable {
 
     /** In which order things come. */
     public enum Order {
-        OLDEST_FIRST("at, id"),
-        NEWEST_FIRST("at DESC, id DESC"),
+        OLDEST_FIRST,
+        NEWEST_FIRST,
         /** As the phone keeps them. */
-        AS_KEPT("id");
-
-        private final String sql;
-
-        Order(String sql) {
-            this.sql = sql;
-        }
+        AS_KEPT
     }
 
     /** The numbers of all things that are wanted: what a list pages through. */
@@ -148,15 +146,69 @@ public final class Catalogue implements Closeable {
             return new long[0]; // signs only: they stand in no index
         }
         return ask(() -> {
-            var where = new Where();
-            if (!asked.isEmpty()) {
-                where.words(asked);
+            var wanted = asked.isEmpty() ? Optional.<BitSet>empty() : Optional.of(holding(asked));
+            if (!filter.equals(Filter.EVERYTHING)) {
+                var where = new Where();
+                where.filter(filter);
+                var passed = where.numbers("SELECT group_concat(id) FROM thing");
+                wanted.ifPresent(passed::and);
+                wanted = Optional.of(passed);
             }
-            where.filter(filter);
-            try (var query = where.prepare("SELECT id FROM thing", " ORDER BY " + order.sql)) {
-                return numbers(query);
-            }
+            return inOrder(wanted, order);
         });
+    }
+
+    private BitSet holding(Asked asked) throws SQLException {
+        var words = new Where();
+        words.add("words MATCH ?", asked.match());
+        var found = words.numbers("SELECT group_concat(rowid) FROM words");
+        if (asked.number().isPresent()) {
+            // Whose number it is in, whatever way it was written.
+            var number = new Where();
+            number.address("instr(digits, ?) > 0", national(asked.number().get()));
+            found.or(number.numbers("SELECT group_concat(id) FROM thing"));
+        }
+        return found;
+    }
+
+    /** Without the zeros by which a number is dialled inside its own country, or abroad. */
+    private static String national(String digits) {
+        var stripped = digits.replaceFirst("^0+", "");
+        return stripped.length() < 3 ? digits : stripped;
+    }
+
+    /** @param wanted everything when it is empty */
+    private long[] inOrder(Optional<BitSet> wanted, Order order) throws SQLException {
+        if (order == Order.AS_KEPT) {
+            return wanted.isPresent()
+                    ? wanted.get().stream().asLongStream().toArray()
+                    : Arrays.stream(byTime()).sorted().asLongStream().toArray();
+        }
+        int[] all = byTime();
+        var found = new long[wanted.map(BitSet::cardinality).orElse(all.length)];
+        int n = 0;
+        for (int i = 0; i < all.length; i++) {
+            int number = all[order == Order.OLDEST_FIRST ? i : all.length - 1 - i];
+            if (wanted.isEmpty() || wanted.get().get(number)) {
+                found[n++] = number;
+            }
+        }
+        return n == found.length ? found : Arrays.copyOf(found, n);
+    }
+
+    private int[] byTime() throws SQLException {
+        if (timeOrder.isEmpty()) {
+            try (var statement = db.createStatement();
+                    var rows = statement.executeQuery("SELECT numbers FROM time_order")) {
+                var bytes = ByteBuffer.wrap(rows.next() ? rows.getBytes(1) : new byte[0])
+                        .order(ByteOrder.LITTLE_ENDIAN)
+                        .asIntBuffer();
+                var numbers = new int[bytes.remaining()];
+                bytes.get(numbers);
+                timeOrder = Optional.of(numbers);
+            }
+        }
+        return timeOrder.get();
     }
 
     private static long[] numbers(PreparedStatement query) throws SQLException {
@@ -178,26 +230,13 @@ public final class Catalogue implements Closeable {
         private final List<String> conditions = new ArrayList<>();
         private final List<Object> values = new ArrayList<>();
 
-        void words(Asked asked) {
-            var match = "id IN (SELECT rowid FROM words WHERE words MATCH ?)";
-            if (asked.number().isEmpty()) {
-                add(match, asked.match());
-                return;
-            }
-            // Whose number it is in, whatever way it was written; or it stands in the text.
-            var addresses = "(SELECT id FROM address WHERE instr(digits, ?) > 0)";
+        /** Somebody in it has such an address. */
+        void address(String condition, Object value) {
+            var addresses = "(SELECT id FROM address WHERE " + condition + ")";
             add(
-                    "(" + match + " OR who IN " + addresses + " OR id IN (SELECT thing FROM part WHERE address IN "
-                            + addresses + "))",
-                    asked.match(),
-                    national(asked.number().get()),
-                    national(asked.number().get()));
-        }
-
-        /** Without the zeros by which a number is dialled inside its own country, or abroad. */
-        private static String national(String digits) {
-            var stripped = digits.replaceFirst("^0+", "");
-            return stripped.length() < 3 ? digits : stripped;
+                    "(who IN " + addresses + " OR id IN (SELECT thing FROM part WHERE address IN " + addresses + "))",
+                    value,
+                    value);
         }
 
         void filter(Filter filter) {
@@ -206,14 +245,7 @@ public final class Catalogue implements Closeable {
                         .map(kind -> String.valueOf(kind.ordinal()))
                         .collect(Collectors.joining(",", "kind IN (", ")")));
             }
-            filter.person().ifPresent(person -> {
-                var addresses = "(SELECT id FROM address WHERE person = ?)";
-                add(
-                        "(who IN " + addresses + " OR id IN (SELECT thing FROM part WHERE address IN " + addresses
-                                + "))",
-                        person,
-                        person);
-            });
+            filter.person().ifPresent(person -> address("person = ?", person));
             filter.account().ifPresent(account -> add("account = ?", account));
             filter.from().ifPresent(day -> add("day >= ?", day.toEpochDay()));
             filter.until().ifPresent(day -> add("day <= ?", day.toEpochDay()));
@@ -228,13 +260,32 @@ public final class Catalogue implements Closeable {
             values.addAll(List.of(of));
         }
 
-        PreparedStatement prepare(String select, String end) throws SQLException {
-            var query = db.prepareStatement(
-                    select + (conditions.isEmpty() ? "" : " WHERE " + String.join(" AND ", conditions)) + end);
-            for (int i = 0; i < values.size(); i++) {
-                query.setObject(i + 1, values.get(i));
+        /** In one piece: to fetch each number as a row of its own takes several times as long. */
+        BitSet numbers(String select) throws SQLException {
+            var numbers = new BitSet();
+            try (var query = db.prepareStatement(
+                    select + (conditions.isEmpty() ? "" : " WHERE " + String.join(" AND ", conditions)))) {
+                for (int i = 0; i < values.size(); i++) {
+                    query.setObject(i + 1, values.get(i));
+                }
+                try (var rows = query.executeQuery()) {
+                    var joined = rows.next() ? rows.getString(1) : null;
+                    int number = 0;
+                    for (int i = 0; joined != null && i < joined.length(); i++) {
+                        char c = joined.charAt(i);
+                        if (c == ',') {
+                            numbers.set(number);
+                            number = 0;
+                        } else {
+                            number = 10 * number + c - '0';
+                        }
+                    }
+                    if (joined != null) {
+                        numbers.set(number);
+                    }
+                }
             }
-            return query;
+            return numbers;
         }
     }
 
@@ -289,8 +340,9 @@ public final class Catalogue implements Closeable {
     public List<Entry> read(long... numbers) throws IOException {
         return ask(() -> {
             var entries = new ArrayList<Entry>(numbers.length);
-            try (var query = db.prepareStatement("SELECT kind, store.name, key, body FROM thing"
-                    + " JOIN store ON store.id = thing.store WHERE thing.id = ?")) {
+            try (var query =
+                    db.prepareStatement("SELECT kind, store.name, json FROM thing JOIN body ON body.thing = thing.id"
+                            + " JOIN store ON store.id = thing.store WHERE thing.id = ?")) {
                 for (long number : numbers) {
                     query.setLong(1, number);
                     try (var rows = query.executeQuery()) {
@@ -298,7 +350,7 @@ public final class Catalogue implements Closeable {
                             entries.add(new Entry(
                                     number,
                                     ThingJson.read(
-                                            ThingKind.values()[rows.getInt(1)], rows.getString(2), rows.getBytes(4))));
+                                            ThingKind.values()[rows.getInt(1)], rows.getString(2), rows.getBytes(3))));
                         }
                     }
                 }
@@ -355,14 +407,14 @@ public final class Catalogue implements Closeable {
     /** The messages of a conversation, the oldest first. */
     public long[] within(ThingId conversation) throws IOException {
         var entry = find(conversation);
-        return entry.isEmpty()
-                ? new long[0]
-                : ask(() -> {
-                    try (var query = db.prepareStatement("SELECT id FROM thing WHERE within = ? ORDER BY at, id")) {
-                        query.setLong(1, entry.get().number());
-                        return numbers(query);
-                    }
-                });
+        return ask(() -> {
+            if (entry.isEmpty()) {
+                return new long[0];
+            }
+            var where = new Where();
+            where.add("within = ?", entry.get().number());
+            return inOrder(Optional.of(where.numbers("SELECT group_concat(id) FROM thing")), Order.OLDEST_FIRST);
+        });
     }
 
     @Override

@@ -60,8 +60,12 @@ public final class CatalogueBuilder {
         this.cancel = cancel;
     }
 
-    /** A store that has to be read. */
-    private record Job(Reader reader, Store store, String version) {}
+    /**
+     * A store that has to be read.
+     *
+     * @param isNew whether no layer below had it
+     */
+    private record Job(Reader reader, Store store, String version, boolean isNew) {}
 
     /** What a reader hands to the writer. */
     private sealed interface Parcel {
@@ -88,6 +92,7 @@ public final class CatalogueBuilder {
             Schema.index(db);
             new People(db).assign();
             writer.countDays();
+            writer.orderByTime();
             db.commit();
             db.setAutoCommit(true);
         } catch (SQLException e) {
@@ -101,7 +106,7 @@ public final class CatalogueBuilder {
             for (var store : reader.stores(phone.files())) {
                 var version = version(store);
                 if (!writer.isCurrent(reader.name(), store.name(), version)) {
-                    jobs.add(new Job(reader, store, version));
+                    jobs.add(new Job(reader, store, version, !writer.isKnown(reader.name(), store.name())));
                 }
             }
         }
@@ -188,7 +193,7 @@ public final class CatalogueBuilder {
 
         @Override
         public void thing(Thing thing) throws IOException {
-            things.add(Filed.of(thing));
+            things.add(Filed.of(thing, job.isNew()));
             if (things.size() >= BATCH) {
                 flush();
             }

@@ -12,6 +12,7 @@ import java.sql.SQLException;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.LongConsumer;
+import org.sqlite.SQLiteConfig;
 import org.sqlite.SQLiteConnection;
 
 /** A catalogue that is being made. */
@@ -41,7 +42,9 @@ public final class CatalogueDraft implements Closeable {
 
     private static CatalogueDraft begin(String address, Optional<byte[]> below) throws IOException {
         try {
-            var db = DriverManager.getConnection(address);
+            var config = new SQLiteConfig();
+            config.setGetGeneratedKeys(false); // it would ask for them behind every row
+            var db = DriverManager.getConnection(address, config.toProperties());
             try {
                 if (below.isPresent()) {
                     ((SQLiteConnection) db).deserialize(MAIN, below.get());

@@ -3,35 +3,41 @@ package app.custodex.catalogue;
 import app.custodex.model.Thing;
 import app.custodex.search.Fold;
 import java.io.IOException;
-import java.nio.ByteBuffer;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
+import java.util.zip.CRC32;
+import java.util.zip.CRC32C;
 
 /**
  * A thing made ready for the catalogue, on the thread that read it.
  *
  * @param body the thing as JSON
  * @param digest changes with it
- * @param words by which it is found
+ * @param prepared the words by which it is found, where they are wanted for sure
  */
-record Filed(Thing thing, byte[] body, long digest, String words) {
-    static Filed of(Thing thing) throws IOException {
+record Filed(Thing thing, byte[] body, long digest, Optional<String> prepared) {
+    /** @param isNew whether it can't be in the catalogue yet */
+    static Filed of(Thing thing, boolean isNew) throws IOException {
         var body = ThingJson.write(thing);
-        return new Filed(thing, body, digest(body), words(thing));
+        return new Filed(thing, body, digest(body), isNew ? Optional.of(words(thing)) : Optional.empty());
     }
 
+    /** Tells one state of a thing from another; nobody has to be kept from making two that look alike. */
     private static long digest(byte[] body) {
-        try {
-            return ByteBuffer.wrap(MessageDigest.getInstance("SHA-1").digest(body))
-                    .getLong();
-        } catch (NoSuchAlgorithmException e) {
-            throw new AssertionError("every Java platform has SHA-1", e);
-        }
+        var one = new CRC32C();
+        one.update(body);
+        var other = new CRC32();
+        other.update(body);
+        return one.getValue() << 32 | other.getValue();
     }
 
-    private static String words(Thing thing) {
+    String words() {
+        return prepared.orElseGet(() -> words(thing));
+    }
+
+    /** The words by which a thing is found. */
+    static String words(Thing thing) {
         List<String> texts = new ArrayList<>();
         thing.texts(texts::add);
         thing.people().forEach(party -> {

@@ -47,6 +47,8 @@ final class ThingJson {
     /** The item that ids belong to unless they say another one. */
     private static final String ITEM = "item";
 
+    private static final int MILLI = 1_000_000;
+
     private static final JsonMapper MAPPER = Json.LINE
             .rebuild()
             .serializationInclusion(JsonInclude.Include.NON_DEFAULT)
@@ -152,6 +154,12 @@ final class ThingJson {
 
         @Override
         public void serialize(Moment moment, JsonGenerator out, SerializerProvider provider) throws IOException {
+            if (moment instanceof Moment.At(var instant, var zone)
+                    && zone.isEmpty()
+                    && instant.getNano() % MILLI == 0) {
+                out.writeNumber(instant.toEpochMilli()); // what most moments are, and by far the fastest
+                return;
+            }
             out.writeString(
                     switch (moment) {
                         case Moment.At at ->
@@ -172,6 +180,9 @@ final class ThingJson {
 
         @Override
         public Moment deserialize(JsonParser in, DeserializationContext context) throws IOException {
+            if (in.currentToken() == JsonToken.VALUE_NUMBER_INT) {
+                return Moment.at(Instant.ofEpochMilli(in.getLongValue()));
+            }
             var text = in.getText();
             int zone = text.indexOf('[');
             if (zone >= 0) {

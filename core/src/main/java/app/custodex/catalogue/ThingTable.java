@@ -7,6 +7,8 @@ import app.custodex.model.ThingKind;
 import app.custodex.search.Asked;
 import java.io.Closeable;
 import java.io.IOException;
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
 import java.sql.Connection;
 import java.sql.PreparedStatement;
 import java.sql.SQLException;
@@ -25,7 +27,7 @@ import java.util.Set;
 /** Writes things into a catalogue; those that are there already, and are as they were, are left alone. One thread uses it. */
 final class ThingTable implements Closeable {
     private static final String INSERT = "INSERT INTO thing (id, store, key, kind, at, day, within, account, outgoing,"
-            + " attached, who, title, body, digest) VALUES (?,?,?,?,?,?,?,?,?,?,?,?,?,?)";
+            + " attached, who, title, digest) VALUES (?,?,?,?,?,?,?,?,?,?,?,?,?)";
 
     private final Connection db;
     private final ZoneId zone;
@@ -33,6 +35,7 @@ final class ThingTable implements Closeable {
     private final Map<String, Long> addresses = new HashMap<>();
     private final Set<Long> kept = new HashSet<>();
     private final PreparedStatement insert;
+    private final PreparedStatement insertBody;
     private final PreparedStatement insertWords;
     private final PreparedStatement insertPart;
     private final PreparedStatement find;
@@ -64,6 +67,7 @@ final class ThingTable implements Closeable {
             Schema.index(db);
         }
         insert = db.prepareStatement(INSERT);
+        insertBody = db.prepareStatement("INSERT INTO body VALUES (?, ?)");
         insertWords = db.prepareStatement("INSERT INTO words (rowid, text) VALUES (?, ?)");
         insertPart = db.prepareStatement("INSERT OR IGNORE INTO part VALUES (?, ?)");
         find = db.prepareStatement("SELECT id, digest, kind FROM thing WHERE store = ? AND key = ?");
@@ -80,6 +84,17 @@ final class ThingTable implements Closeable {
                 var rows = statement.executeQuery(sql)) {
             rows.next();
             return rows.getLong(1);
+        }
+    }
+
+    /** Whether a layer below had this store. */
+    boolean isKnown(String reader, String name) throws SQLException {
+        try (var query = db.prepareStatement("SELECT 1 FROM store WHERE reader = ? AND name = ?")) {
+            query.setString(1, reader);
+            query.setString(2, name);
+            try (var rows = query.executeQuery()) {
+                return rows.next();
+            }
         }
     }
 
@@ -119,7 +134,7 @@ final class ThingTable implements Closeable {
             add.setString(2, name);
             add.executeUpdate();
         }
-        long id = number("SELECT last_insert_rowid()");
+        long id = number("SELECT max(id) FROM store");
         kept.add(id);
         stores.put(nameOf(reader, name), new OpenStore(id, false));
     }
@@ -132,7 +147,7 @@ final class ThingTable implements Closeable {
         return store;
     }
 
-    void put(String name, String reader, Filed filed) throws SQLException {
+    void put(String name, String reader, Filed filed) throws SQLException, IOException {
         var store = open(reader, name);
         var thing = filed.thing();
         long id = 0;
@@ -179,10 +194,12 @@ final class ThingTable implements Closeable {
         setOrNull(insert, 9, thing.outgoing().map(out -> out ? 1L : 0L));
         insert.setInt(10, thing.attachments().size());
         setOrNull(insert, 11, who);
-        insert.setString(12, oneLine(thing.title()));
-        insert.setBytes(13, filed.body());
-        insert.setLong(14, filed.digest());
+        insert.setString(12, thing.kind() == ThingKind.MESSAGE ? "" : oneLine(thing.title())); // of a message, its text
+        insert.setLong(13, filed.digest());
         insert.executeUpdate();
+        insertBody.setLong(1, id);
+        insertBody.setBytes(2, filed.body());
+        insertBody.executeUpdate();
         insertWords.setLong(1, id);
         insertWords.setString(2, filed.words());
         insertWords.executeUpdate();
@@ -257,8 +274,24 @@ final class ThingTable implements Closeable {
         return id;
     }
 
-    private void remove(long id) throws SQLException {
-        for (var table : List.of("thing WHERE id", "words WHERE rowid", "part WHERE thing")) {
+    /** An index without content forgets a text only when it is told the same text again. */
+    private void remove(long id) throws SQLException, IOException {
+        try (var query =
+                db.prepareStatement("SELECT kind, store.name, json FROM thing JOIN body ON body.thing = thing.id"
+                        + " JOIN store ON store.id = thing.store WHERE thing.id = ?")) {
+            query.setLong(1, id);
+            try (var rows = query.executeQuery();
+                    var forget =
+                            db.prepareStatement("INSERT INTO words (words, rowid, text) VALUES ('delete', ?, ?)")) {
+                if (rows.next()) {
+                    var thing = ThingJson.read(ThingKind.values()[rows.getInt(1)], rows.getString(2), rows.getBytes(3));
+                    forget.setLong(1, id);
+                    forget.setString(2, Filed.words(thing));
+                    forget.executeUpdate();
+                }
+            }
+        }
+        for (var table : List.of("thing WHERE id", "body WHERE thing", "part WHERE thing")) {
             try (var delete = db.prepareStatement("DELETE FROM " + table + " = ?")) {
                 delete.setLong(1, id);
                 delete.executeUpdate();
@@ -267,22 +300,13 @@ final class ThingTable implements Closeable {
     }
 
     /** Ends a store: what it no longer holds goes. */
-    void end(String reader, String name, String version, byte[] problems) throws SQLException {
+    void end(String reader, String name, String version, byte[] problems) throws SQLException, IOException {
         var store = open(reader, name);
         if (store.known) {
-            var gone = new ArrayList<Long>();
-            try (var query = db.prepareStatement("SELECT id FROM thing WHERE store = ?")) {
-                query.setLong(1, store.id);
-                try (var rows = query.executeQuery()) {
-                    while (rows.next()) {
-                        if (!store.seen.get((int) rows.getLong(1))) {
-                            gone.add(rows.getLong(1));
-                        }
-                    }
+            for (long id : things(store.id)) {
+                if (!store.seen.get((int) id)) {
+                    remove(id);
                 }
-            }
-            for (long id : gone) {
-                remove(id);
             }
         }
         try (var update = db.prepareStatement("UPDATE store SET version = ?, problems = ? WHERE id = ?")) {
@@ -295,7 +319,7 @@ final class ThingTable implements Closeable {
     }
 
     /** Drops the things of stores that are no longer there. */
-    void forgetOtherStores() throws SQLException {
+    void forgetOtherStores() throws SQLException, IOException {
         var gone = new ArrayList<Long>();
         try (var statement = db.createStatement();
                 var rows = statement.executeQuery("SELECT id FROM store")) {
@@ -306,15 +330,24 @@ final class ThingTable implements Closeable {
             }
         }
         for (long store : gone) {
+            for (long thing : things(store)) {
+                remove(thing);
+            }
             try (var statement = db.createStatement()) {
-                statement.executeUpdate(
-                        "DELETE FROM words WHERE rowid IN (SELECT id FROM thing WHERE store = " + store + ")");
-                statement.executeUpdate(
-                        "DELETE FROM part WHERE thing IN (SELECT id FROM thing WHERE store = " + store + ")");
-                statement.executeUpdate("DELETE FROM thing WHERE store = " + store);
                 statement.executeUpdate("DELETE FROM store WHERE id = " + store);
             }
         }
+    }
+
+    private List<Long> things(long store) throws SQLException {
+        var things = new ArrayList<Long>();
+        try (var statement = db.createStatement();
+                var rows = statement.executeQuery("SELECT id FROM thing WHERE store = " + store)) {
+            while (rows.next()) {
+                things.add(rows.getLong(1));
+            }
+        }
+        return things;
     }
 
     /** The drawn timeline asks for nothing but these. */
@@ -326,9 +359,32 @@ final class ThingTable implements Closeable {
         }
     }
 
+    /** Writes down the order of time, so that nothing has to be sorted later. */
+    void orderByTime() throws SQLException {
+        ByteBuffer numbers;
+        try (var statement = db.createStatement();
+                var rows = statement.executeQuery("SELECT count(*) FROM thing")) {
+            numbers = ByteBuffer.allocate(4 * rows.getInt(1)).order(ByteOrder.LITTLE_ENDIAN);
+        }
+        try (var statement = db.createStatement();
+                var rows = statement.executeQuery("SELECT id FROM thing ORDER BY at, id")) {
+            while (rows.next()) {
+                numbers.putInt(rows.getInt(1));
+            }
+        }
+        try (var statement = db.createStatement()) {
+            statement.executeUpdate("DELETE FROM time_order");
+        }
+        try (var write = db.prepareStatement("INSERT INTO time_order VALUES (?)")) {
+            write.setBytes(1, numbers.array());
+            write.executeUpdate();
+        }
+    }
+
     @Override
     public void close() throws IOException {
         try (insert;
+                insertBody;
                 insertWords;
                 insertPart;
                 find) {

@@ -39,10 +39,12 @@ public final class Losses {
         }
     }
 
-    /** Tells of a database whose file ends too early. */
-    public void tellCut(PhoneDatabase database) {
+    /** Tells of a database that is not whole, whatever of it can be read. */
+    public void tellDamage(PhoneDatabase database) {
         if (database.cut()) {
             sink.problem(Problem.loss(store, "The file ends before the end that it promises", ADVICE));
+        } else if (database.damaged()) {
+            sink.problem(Problem.loss(store, "Parts of the database are damaged; something may be missing", ADVICE));
         }
     }
 }

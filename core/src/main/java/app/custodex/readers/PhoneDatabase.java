@@ -17,6 +17,7 @@ import java.sql.DriverManager;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -33,8 +34,11 @@ import java.util.stream.Collectors;
  * the rows that lie in it and nothing else.
  */
 public final class PhoneDatabase implements Closeable {
-    /** Behind a torn place, this many rows are looked up one by one. */
-    private static final long MAX_LOOKED_UP = 1_000_000;
+    /** Rows up to this number are looked up one by one where a table is torn. */
+    private static final int MAX_LOOKED_UP = 1_000_000;
+
+    /** Nothing is looked for behind so many numbers in a row without a row that can be read. */
+    private static final int LARGEST_GAP = 20_000;
 
     private static final List<String> LOGS = List.of("-wal", "-journal");
     private static final int HEADER = 100;
@@ -130,6 +134,16 @@ public final class PhoneDatabase implements Closeable {
     /** Whether the file ended before the end that it promises. */
     public boolean cut() {
         return cut;
+    }
+
+    /** Whether its pages are not all in order, so that rows may be missing that nothing else tells of. */
+    public synchronized boolean damaged() {
+        try (var statement = connection.createStatement();
+                var rows = statement.executeQuery("PRAGMA quick_check(1)")) {
+            return !rows.next() || !"ok".equals(rows.getString(1));
+        } catch (SQLException e) {
+            return true;
+        }
     }
 
     /** One row, by the names of its columns; a column that this version of the schema lacks is empty. */
@@ -250,14 +264,17 @@ public final class PhoneDatabase implements Closeable {
 
     /** Behind a torn page the others are still found by their numbers. */
     private void lookUpTheRest(String table, String sql, TableReading reading) throws IOException {
-        long last = Math.max(reading.last, 0);
         long end = number("SELECT max(rowid) FROM " + quoted(table) + " NOT INDEXED")
-                .orElse(last + MAX_LOOKED_UP);
-        for (long id = last + 1; id <= Math.min(end, last + MAX_LOOKED_UP); id++) {
+                .orElse(MAX_LOOKED_UP);
+        long lastFound = reading.taken.length();
+        for (int id = reading.taken.nextClearBit(1);
+                id <= Math.min(end, MAX_LOOKED_UP) && id - lastFound < LARGEST_GAP;
+                id = reading.taken.nextClearBit(id + 1)) {
             // A statement of its own each time: one that met a torn page is of no use afterwards.
             try (var statement = connection.createStatement();
                     var rows = statement.executeQuery(sql + " WHERE rowid = " + id)) {
                 if (rows.next()) {
+                    lastFound = id;
                     reading.take(rows);
                 }
             } catch (SQLException lost) {
@@ -270,7 +287,9 @@ public final class PhoneDatabase implements Closeable {
     private static final class TableReading {
         private final Map<String, Integer> places;
         private final Take take;
-        private long last = Long.MIN_VALUE;
+        /** The numbers of rows that were taken: a torn page may show one twice, or with another's number. */
+        private final BitSet taken = new BitSet();
+
         private long rows;
         private long lost;
 
@@ -280,7 +299,13 @@ public final class PhoneDatabase implements Closeable {
         }
 
         void take(ResultSet row) throws SQLException, IOException {
-            last = row.getLong(1);
+            long number = row.getLong(1);
+            if (number >= 0 && number <= MAX_LOOKED_UP) {
+                if (taken.get((int) number)) {
+                    return;
+                }
+                taken.set((int) number);
+            }
             try {
                 take.row(new Row(row, places));
                 rows++;

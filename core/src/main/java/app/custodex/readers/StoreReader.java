@@ -38,7 +38,7 @@ public abstract class StoreReader implements Reader {
     public final void read(Store store, PhoneFiles phone, Sink sink) throws IOException {
         var database = phone.database(path);
         var losses = new Losses(path.text(), sink);
-        losses.tellCut(database);
+        losses.tellDamage(database);
         read(database, phone, sink, losses);
     }
 

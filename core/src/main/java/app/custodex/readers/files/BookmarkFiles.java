@@ -42,7 +42,8 @@ public final class BookmarkFiles extends FileReader {
     }
 
     private static String folder(Element link) {
-        return link.parents().select("dl").stream()
+        return link.parents().stream()
+                .filter(parent -> parent.nameIs("dl"))
                 .flatMap(list -> heading(list).stream())
                 .collect(
                         Collectors.collectingAndThen(Collectors.toList(), names -> String.join("/", names.reversed())));

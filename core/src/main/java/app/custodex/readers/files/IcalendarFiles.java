@@ -27,6 +27,7 @@ import biweekly.property.ICalProperty;
 import biweekly.property.RecurrenceRule;
 import biweekly.property.TextProperty;
 import biweekly.util.ICalDate;
+import java.io.BufferedReader;
 import java.io.IOException;
 import java.io.InputStreamReader;
 import java.nio.charset.StandardCharsets;
@@ -69,9 +70,21 @@ public final class IcalendarFiles extends FileReader {
                 }
             }
         }
+        if (any && !isEnded(path, phone)) {
+            sink.problem(Problem.loss(
+                    path.text(), "The calendar in this file is cut off", "Compare it with an older layer"));
+        }
         if (!any) {
             sink.problem(Problem.failure(
                     path.text(), "There is no calendar in this file", "Take it out as a file and look into it"));
+        }
+    }
+
+    /** Whether the last line that says something is the end of a calendar (RFC 5545 §3.4). */
+    private static boolean isEnded(PhonePath path, PhoneFiles phone) throws IOException {
+        try (var in = new BufferedReader(new InputStreamReader(phone.open(path), StandardCharsets.UTF_8))) {
+            var last = in.lines().filter(line -> !line.isBlank()).reduce("", (before, line) -> line);
+            return last.strip().equalsIgnoreCase("END:VCALENDAR");
         }
     }
 

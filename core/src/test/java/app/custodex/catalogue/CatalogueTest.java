@@ -1,0 +1,316 @@
+package app.custodex.catalogue;
+
+import static org.junit.jupiter.api.Assertions.assertArrayEquals;
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertThrows;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import app.custodex.Fault;
+import app.custodex.Fault.Of;
+import app.custodex.base.CancelToken;
+import app.custodex.catalogue.Catalogue.Order;
+import app.custodex.model.Attachment;
+import app.custodex.model.Contact;
+import app.custodex.model.Contact.Organisation;
+import app.custodex.model.Contact.PersonName;
+import app.custodex.model.Contact.PhoneNumber;
+import app.custodex.model.Conversation;
+import app.custodex.model.Event;
+import app.custodex.model.Message;
+import app.custodex.model.Moment;
+import app.custodex.model.Note;
+import app.custodex.model.Party;
+import app.custodex.model.Thing;
+import app.custodex.model.ThingId;
+import app.custodex.model.ThingKind;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.OptionalLong;
+import java.util.Set;
+import java.util.concurrent.CancellationException;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+class CatalogueTest {
+    private static final Instant NOON = Instant.parse("2026-01-10T12:00:00Z");
+
+    @TempDir
+    Path folder;
+
+    private WrittenReader phone;
+
+    @BeforeEach
+    void phone() {
+        phone = new WrittenReader(folder);
+    }
+
+    private static Party party(String number) {
+        return new Party(number, number.startsWith("+") ? number : "", "");
+    }
+
+    private static Message message(String key, String chat, int minute, Optional<Party> sender, String text) {
+        return new Message(
+                new ThingId("talk", key),
+                "",
+                new ThingId("talk", chat),
+                Optional.of(Moment.at(NOON.plusSeconds(60L * minute))),
+                sender.isEmpty(),
+                sender,
+                text,
+                "SMS",
+                Message.State.READ,
+                text.contains("picture")
+                        ? List.of(new Attachment("files/seal.jpg", "seal.jpg", "image/jpeg"))
+                        : List.of(),
+                Optional.empty(),
+                List.of(),
+                Optional.empty(),
+                false);
+    }
+
+    private static Note note(String key, String title, String text) {
+        return new Note(new ThingId("notes", key), "", "", title, text, Optional.of(Moment.at(NOON)), List.of());
+    }
+
+    private static Contact contact(String key, String name, String... numbers) {
+        return new Contact(
+                new ThingId("people", key),
+                "",
+                "",
+                new PersonName(name, "", "", "", "", "", "", ""),
+                List.of(),
+                Organisation.NONE,
+                Arrays.stream(numbers)
+                        .map(number -> new PhoneNumber("", number, number.startsWith("+") ? number : ""))
+                        .toList(),
+                List.of(),
+                List.of(),
+                List.of(),
+                List.of(),
+                Optional.empty(),
+                Optional.empty(),
+                List.of(),
+                List.of(),
+                List.of(),
+                false,
+                Optional.empty(),
+                List.of());
+    }
+
+    private static List<String> keys(Catalogue catalogue, long[] numbers) throws IOException {
+        var keys = new ArrayList<String>();
+        catalogue.forEach(numbers, entry -> keys.add(entry.thing().id().key()));
+        return keys;
+    }
+
+    private static List<String> found(Catalogue catalogue, String typed) throws IOException {
+        return keys(catalogue, catalogue.find(typed, Filter.EVERYTHING, Order.OLDEST_FIRST));
+    }
+
+    private Catalogue talk() throws IOException {
+        phone.write(
+                "talk",
+                new Conversation(new ThingId("talk", "c"), "", "SMS", "", false, List.of(party("+441632960001"))),
+                new Conversation(
+                        new ThingId("talk", "g"),
+                        "",
+                        "MMS",
+                        "Choir",
+                        true,
+                        List.of(party("+441632960001"), party("+441632960002"))),
+                message("3", "c", 30, Optional.empty(), "and this is my answer"),
+                message("1", "c", 10, Optional.of(party("+441632960001")), "a picture for you"),
+                message("2", "g", 20, Optional.of(party("+441632960002")), "bring the kettle"));
+        phone.write("people", contact("1", "Ivo", "+441632960001"), contact("2", "Ivo Kelp", "+441632960001"));
+        return phone.catalogue(Optional.empty(), 1);
+    }
+
+    @Test
+    void everyThingComesBackAsItWasRead() throws IOException {
+        var things = List.<Thing>of(
+                new Event(
+                        new ThingId("all", "event"),
+                        "choir@example.org",
+                        "Choir",
+                        "uid",
+                        "Practice",
+                        "Hall",
+                        "",
+                        Optional.of(new Moment.At(NOON, Optional.of(ZoneId.of("CET")))),
+                        Optional.of(new Moment.Floating(LocalDateTime.of(2026, 1, 10, 13, 0))),
+                        "FREQ=WEEKLY",
+                        List.of(new Moment.Day(LocalDate.of(2026, 1, 17)), Moment.at(NOON.plusNanos(1_000))),
+                        Optional.empty(),
+                        List.of(java.time.Duration.ofMinutes(15)),
+                        List.of(new Party("ivo@example.org", "", "Ivo")),
+                        List.of()),
+                new Message(
+                        new ThingId("all", "message"),
+                        "Kitewire",
+                        new ThingId("elsewhere", "c#1"),
+                        Optional.empty(),
+                        false,
+                        Optional.of(Party.named("Ama")),
+                        "\u0000 and \ud83d half a pair",
+                        "",
+                        Message.State.FAILED,
+                        List.of(new Attachment("", "gone.jpg", "")),
+                        Optional.of(new ThingId("all", "event")),
+                        List.of(new Message.Reaction(Optional.empty(), "👍")),
+                        Optional.of(Moment.at(NOON)),
+                        true));
+        phone.write("all", things.toArray(Thing[]::new));
+        try (var catalogue = phone.catalogue(Optional.empty(), 1)) {
+            for (var thing : things) {
+                var back = catalogue.find(thing.id()).orElseThrow().thing();
+                assertEquals(
+                        thing.toString().replace('\ud83d', '?'), back.toString().replace('\ud83d', '?'));
+            }
+        }
+    }
+
+    @Test
+    void listsAreFilteredAndInOrder() throws IOException {
+        try (var catalogue = talk()) {
+            assertEquals(2, catalogue.counts().get(ThingKind.CONVERSATION));
+            var messages = Filter.EVERYTHING.of(ThingKind.MESSAGE);
+            assertEquals(List.of("1", "2", "3"), keys(catalogue, catalogue.find(messages, Order.OLDEST_FIRST)));
+            assertEquals(List.of("3", "2", "1"), keys(catalogue, catalogue.find(messages, Order.NEWEST_FIRST)));
+            assertEquals(List.of("1", "3"), keys(catalogue, catalogue.within(new ThingId("talk", "c"))));
+            assertArrayEquals(new long[0], catalogue.within(new ThingId("talk", "nobody's")));
+            var ivo = catalogue.people().stream()
+                    .filter(p -> p.name().equals("Ivo"))
+                    .findFirst()
+                    .orElseThrow();
+            var of = new Filter(
+                    EnumSet.of(ThingKind.MESSAGE),
+                    OptionalLong.of(ivo.id()),
+                    Optional.empty(),
+                    Optional.empty(),
+                    Optional.empty(),
+                    false,
+                    Optional.empty());
+            // What was sent to him counts as his too, as long as nobody else was there.
+            assertEquals(List.of("1", "3"), keys(catalogue, catalogue.find(of, Order.OLDEST_FIRST)));
+            var attached = new Filter(
+                    Set.of(),
+                    OptionalLong.empty(),
+                    Optional.empty(),
+                    Optional.empty(),
+                    Optional.empty(),
+                    true,
+                    Optional.empty());
+            assertEquals(List.of("1"), keys(catalogue, catalogue.find(attached, Order.OLDEST_FIRST)));
+            var sent = new Filter(
+                    Set.of(),
+                    OptionalLong.empty(),
+                    Optional.empty(),
+                    Optional.of(LocalDate.of(2026, 1, 10)),
+                    Optional.of(LocalDate.of(2026, 1, 10)),
+                    false,
+                    Optional.of(true));
+            assertEquals(List.of("3"), keys(catalogue, catalogue.find(sent, Order.OLDEST_FIRST)));
+        }
+    }
+
+    @Test
+    void twoContactsWithOneNumberAreOnePersonAndANumberWithoutAContactIsOneToo() throws IOException {
+        try (var catalogue = talk()) {
+            var people = catalogue.people();
+            assertEquals(2, people.size(), people.toString());
+            assertTrue(people.getFirst().contact());
+            assertEquals("+441632960002", people.getLast().name());
+            var names = catalogue.names();
+            var message = catalogue.find(new ThingId("talk", "1")).orElseThrow().thing();
+            assertEquals("Ivo", names.of(message.people().getFirst(), message));
+        }
+    }
+
+    @Test
+    void wordsPrefixesPhrasesNumbersAndAttachmentsAreFound() throws IOException {
+        try (var catalogue = talk()) {
+            assertEquals(List.of("2"), found(catalogue, "KETT"));
+            assertEquals(List.of("2"), found(catalogue, "\"the kettle\""));
+            assertEquals(List.of(), found(catalogue, "\"kettle the\""));
+            assertEquals(List.of("1"), found(catalogue, "seal.jpg"));
+            assertEquals(List.of("1"), found(catalogue, "picture you"));
+            assertEquals(List.of(), found(catalogue, "picture kettle"));
+            assertEquals(List.of(), found(catalogue, "***"));
+            assertTrue(found(catalogue, "01632 960002").contains("2"));
+            assertTrue(found(catalogue, "0044 1632-960 002").contains("2"));
+            assertEquals(List.of(), found(catalogue, "\" AND words : *"));
+        }
+    }
+
+    @Test
+    void theNextLayerReadsAndWritesOnlyWhatChanged() throws IOException {
+        phone.write("notes", note("1", "Rope", "doubled"), note("2", "Kettle", "black"), note("3", "Dog", "wet"));
+        phone.write("talk", message("1", "c", 1, Optional.empty(), "hello"));
+        byte[] below;
+        try (var draft = phone.draft(Optional.empty(), 1)) {
+            below = draft.bytes();
+        }
+        assertEquals(List.of("notes", "talk"), phone.read().stream().sorted().toList());
+        phone.write("notes", note("1", "Rope", "doubled"), note("2", "Kettle", "white"), note("4", "Lamp", "lit"));
+        try (var catalogue = phone.catalogue(Optional.of(below), 2)) {
+            assertEquals(List.of("notes"), phone.read());
+            assertEquals(3, catalogue.counts().get(ThingKind.NOTE));
+            assertEquals(List.of("2"), found(catalogue, "white"));
+            assertEquals(List.of(), found(catalogue, "black"));
+            assertEquals(List.of(), found(catalogue, "wet"));
+            assertEquals(List.of("4"), found(catalogue, "lamp"));
+            assertEquals(List.of("1"), found(catalogue, "hello"));
+        }
+        phone.remove("talk");
+        try (var catalogue = phone.catalogue(Optional.of(below), 3)) {
+            assertEquals(List.of(), found(catalogue, "hello"));
+            assertTrue(catalogue.find(new ThingId("talk", "1")).isEmpty());
+        }
+    }
+
+    @Test
+    @Fault(Of.DAMAGED_CONTENT)
+    void anotherOnesOrATornCatalogueIsNotOpened() throws IOException {
+        byte[] bytes;
+        try (var draft = phone.draft(Optional.empty(), 1)) {
+            bytes = draft.bytes();
+        }
+        var file = folder.resolve("catalogue.db");
+        Files.write(file, bytes);
+        Catalogue.open(file, CatalogueHead.of("phone", 1)).orElseThrow().close();
+        Catalogue.open(bytes, CatalogueHead.of("phone", 1)).orElseThrow().close();
+        assertTrue(Catalogue.open(file, CatalogueHead.of("phone", 2)).isEmpty());
+        assertTrue(Catalogue.open(file, CatalogueHead.of("another", 1)).isEmpty());
+        assertTrue(Catalogue.open(file, new CatalogueHead(Schema.FORM - 1, "phone", 1))
+                .isEmpty());
+        for (int length : new int[] {0, 10, 100, 5_000}) {
+            Files.write(file, Arrays.copyOf(bytes, length));
+            assertTrue(Catalogue.open(file, CatalogueHead.of("phone", 1)).isEmpty(), length + " bytes");
+        }
+    }
+
+    @Test
+    void whatCouldNotBeReadIsToldAndStoppingLeavesNoCatalogue() throws IOException {
+        phone.write("torn", note("1", "half", "a note"));
+        try (var catalogue = phone.catalogue(Optional.empty(), 1)) {
+            assertEquals(1, catalogue.problems().size());
+            assertEquals(1, catalogue.counts().get(ThingKind.NOTE));
+        }
+        var stopped = new CancelToken();
+        stopped.cancel();
+        try (var draft = CatalogueDraft.inMemory(Optional.empty())) {
+            assertThrows(CancellationException.class, () -> phone.build(draft, stopped));
+        }
+    }
+}

@@ -1,0 +1,322 @@
+package app.custodex.practice;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertFalse;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import app.custodex.base.CancelToken;
+import app.custodex.base.PrivatePlace;
+import app.custodex.base.Problem;
+import app.custodex.catalogue.Catalogue;
+import app.custodex.catalogue.Catalogue.Order;
+import app.custodex.catalogue.CatalogueDraft;
+import app.custodex.catalogue.CatalogueHead;
+import app.custodex.catalogue.Filter;
+import app.custodex.link.Family;
+import app.custodex.link.PhoneIdentity;
+import app.custodex.model.Bookmark;
+import app.custodex.model.Call;
+import app.custodex.model.Conversation;
+import app.custodex.model.Event;
+import app.custodex.model.MediaFile;
+import app.custodex.model.Message;
+import app.custodex.model.Moment;
+import app.custodex.model.Note;
+import app.custodex.model.Thing;
+import app.custodex.model.ThingId;
+import app.custodex.model.ThingKind;
+import app.custodex.practice.content.OstrelStore;
+import app.custodex.practice.content.PellowStore;
+import app.custodex.practice.content.People;
+import app.custodex.readers.PhoneFiles;
+import app.custodex.readers.families.FamilyReaders;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.sql.DriverManager;
+import java.sql.SQLException;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+/** What is read of the practice phones, against plain SQL on their own stores and against what was written into them. */
+class EveryKindTest {
+    @TempDir
+    Path folder;
+
+    private static PhoneIdentity phone(Family family) {
+        return new PhoneIdentity("id", "n", family, "m", "s", "i", "sys", "GB", ZoneId.of("Etc/GMT-1"), 1, 1);
+    }
+
+    private Catalogue catalogued(Path files, Family family) throws IOException {
+        try (var place = PrivatePlace.open(folder.resolve("reading"));
+                var phone = new PhoneFiles(new TreeFiles(files, family), phone(family), place)) {
+            var draft = CatalogueDraft.inMemory(Optional.empty());
+            draft.build(CatalogueHead.of("id", 1), phone, FamilyReaders.of(family), n -> {}, new CancelToken());
+            return draft.handOver();
+        }
+    }
+
+    private static <T extends Thing> List<T> all(Catalogue catalogue, ThingKind kind, Class<T> type)
+            throws IOException {
+        var all = new ArrayList<T>();
+        catalogue.forEach(
+                catalogue.find(Filter.EVERYTHING.of(kind), Order.OLDEST_FIRST),
+                entry -> all.add(type.cast(entry.thing())));
+        return all;
+    }
+
+    /** The database with its log, opened as any program would; the log is folded into a copy. */
+    private List<List<String>> sql(Path store, String query) throws IOException, SQLException {
+        var copy = Files.createTempDirectory(folder, "sql").resolve("copy.db");
+        Files.copy(store, copy);
+        var log = store.resolveSibling(store.getFileName() + "-wal");
+        if (Files.exists(log)) {
+            Files.copy(log, copy.resolveSibling("copy.db-wal"));
+        }
+        var rows = new ArrayList<List<String>>();
+        try (var db = DriverManager.getConnection("jdbc:sqlite:" + copy);
+                var sql = db.createStatement();
+                var answer = sql.executeQuery(query)) {
+            while (answer.next()) {
+                var row = new ArrayList<String>();
+                for (int i = 1; i <= answer.getMetaData().getColumnCount(); i++) {
+                    row.add(String.valueOf(answer.getString(i)));
+                }
+                rows.add(row);
+            }
+        }
+        return rows;
+    }
+
+    private static final Instant OSTREL = Instant.parse("2000-01-01T00:00:00Z");
+
+    private static String micros(Message message) {
+        var at = message.moment().orElseThrow().instant(ZoneId.of("UTC"));
+        return Long.toString(Duration.between(OSTREL, at).toNanos() / 1_000);
+    }
+
+    @ParameterizedTest
+    @CsvSource({"1,ELEVEN", "2,ELEVEN", "3,NINE", "4,NINE", "5,ELEVEN", "6,NINE"})
+    void messagesAndCallsOfAnOstrelAreThoseInItsStores(long seed, OstrelStore.System system) throws Exception {
+        OstrelStore.write(folder, new People(seed).take(30), seed, system);
+        boolean newer = system == OstrelStore.System.ELEVEN;
+        var store = folder.resolve("store/messages/messages.db");
+        var rows = sql(
+                store,
+                newer
+                        ? "SELECT m.id, m.chat, coalesce(h.address, ''), m.at, coalesce(m.text, ''), m.handle IS NULL,"
+                                + " (SELECT count(*) FROM attachment a WHERE a.message = m.id),"
+                                + " (SELECT count(*) FROM reaction r WHERE r.message = m.id), m.removed,"
+                                + " coalesce((SELECT o.id FROM message o WHERE o.guid = m.reply_to), '')"
+                                + " FROM message m LEFT JOIN handle h ON h.id = m.handle ORDER BY m.at, m.id"
+                        : "SELECT m.id, m.chat, coalesce(m.address, ''), m.at, coalesce(m.text, ''), m.sent,"
+                                + " (SELECT count(*) FROM attachment a WHERE a.message = m.id), 0, 0, ''"
+                                + " FROM message m ORDER BY m.at, m.id");
+        try (var catalogue = catalogued(folder, Family.OSTREL)) {
+            assertEquals(List.of(), catalogue.problems());
+            var messages = all(catalogue, ThingKind.MESSAGE, Message.class);
+            assertEquals(rows.size(), messages.size());
+            for (int i = 0; i < rows.size(); i++) {
+                var message = messages.get(i);
+                assertEquals(
+                        rows.get(i),
+                        List.of(
+                                message.id().key(),
+                                message.conversation().key().replace("chat-", ""),
+                                message.sender().map(party -> party.address()).orElse(""),
+                                micros(message),
+                                message.text(),
+                                message.sent() ? "1" : "0",
+                                Integer.toString(message.attachments().size()),
+                                Integer.toString(message.reactions().size()),
+                                message.deleted() ? "1" : "0",
+                                message.replyTo().map(ThingId::key).orElse("")));
+            }
+            var missing = messages.stream()
+                    .flatMap(message -> message.attachments().stream())
+                    .filter(attachment -> !attachment.there())
+                    .count();
+            assertTrue(missing > 0, "some files were deleted on the phone");
+            assertEquals(
+                    sql(folder.resolve("store/calls/calls.db"), "SELECT count(*), sum(seconds) FROM call"),
+                    List.of(List.of(
+                            Integer.toString(
+                                    all(catalogue, ThingKind.CALL, Call.class).size()),
+                            Long.toString(all(catalogue, ThingKind.CALL, Call.class).stream()
+                                    .mapToLong(call -> call.length().toSeconds())
+                                    .sum()))));
+            assertEquals(
+                    sql(store, "SELECT count(*) FROM chat"),
+                    List.of(List.of(Integer.toString(all(catalogue, ThingKind.CONVERSATION, Conversation.class)
+                            .size()))));
+        }
+    }
+
+    @ParameterizedTest
+    @CsvSource({"1", "2", "3"})
+    void messagesAndCallsOfAPellowAreThoseInItsStore(long seed) throws Exception {
+        PellowStore.write(folder, new People(seed).take(30), seed);
+        var store = folder.resolve("Shared/Talk/talk.db");
+        var rows = sql(
+                store,
+                "SELECT id, thread, coalesce(number, ''), time, coalesce(body, ''), outgoing, coalesce(state, ''),"
+                        + " coalesce(reply_to, '') FROM message ORDER BY time, id");
+        try (var catalogue = catalogued(folder, Family.PELLOW)) {
+            assertEquals(List.of(), catalogue.problems());
+            var messages = all(catalogue, ThingKind.MESSAGE, Message.class);
+            assertEquals(rows.size(), messages.size());
+            for (int i = 0; i < rows.size(); i++) {
+                var message = messages.get(i);
+                assertEquals(
+                        rows.get(i),
+                        List.of(
+                                message.id().key(),
+                                message.conversation().key().replace("thread-", ""),
+                                message.sender().map(party -> party.address()).orElse(""),
+                                Long.toString(message.moment()
+                                        .orElseThrow()
+                                        .instant(ZoneId.of("UTC"))
+                                        .toEpochMilli()),
+                                message.text(),
+                                message.sent() ? "1" : "0",
+                                message.state() == Message.State.UNKNOWN
+                                        ? ""
+                                        : message.state().name().toLowerCase(java.util.Locale.ROOT),
+                                message.replyTo().map(ThingId::key).orElse("")));
+            }
+            var calls = all(catalogue, ThingKind.CALL, Call.class);
+            assertEquals(
+                    sql(
+                            store,
+                            "SELECT sum(outgoing), sum(NOT outgoing AND answered), sum(rejected), count(*), sum(video)"
+                                    + " FROM call"),
+                    List.of(List.of(
+                            count(calls, Call.Outcome.MADE),
+                            count(calls, Call.Outcome.TAKEN),
+                            count(calls, Call.Outcome.DECLINED),
+                            Integer.toString(calls.size()),
+                            Long.toString(calls.stream()
+                                    .filter(call -> call.medium() == Call.Medium.VIDEO)
+                                    .count()))));
+        }
+    }
+
+    private static String count(List<Call> calls, Call.Outcome outcome) {
+        return Long.toString(
+                calls.stream().filter(call -> call.outcome() == outcome).count());
+    }
+
+    /** The same life was written into both; each keeps it in its own way. */
+    @Test
+    void bothFamiliesTellTheSameEventsNotesAndBookmarks() throws Exception {
+        var people = new People(1).take(30);
+        OstrelStore.write(folder.resolve("ostrel"), people, 1);
+        PellowStore.write(folder.resolve("pellow"), people, 1);
+        try (var ostrel = catalogued(folder.resolve("ostrel"), Family.OSTREL);
+                var pellow = catalogued(folder.resolve("pellow"), Family.PELLOW)) {
+            for (var catalogue : List.of(ostrel, pellow)) {
+                var practice = all(catalogue, ThingKind.EVENT, Event.class).stream()
+                        .filter(event -> event.title().equals("Choir practice"))
+                        .findFirst()
+                        .orElseThrow();
+                assertEquals("Choir", practice.calendar());
+                assertTrue(practice.rule().contains("FREQ=WEEKLY"), practice.rule());
+                assertEquals(2, practice.except().size());
+                // Half past seven by the clock before and after it changed (CET, from memory: 26 October 2025).
+                assertEquals(
+                        List.of(Instant.parse("2025-11-18T18:30:00Z"), Instant.parse("2025-12-30T18:30:00Z")),
+                        practice.except().stream()
+                                .map(moment -> moment.instant(ZoneId.of("UTC")))
+                                .toList());
+                assertEquals(
+                        Instant.parse("2025-09-02T17:30:00Z"),
+                        practice.moment().orElseThrow().instant(ZoneId.of("UTC")));
+                assertEquals(
+                        Duration.ofHours(2),
+                        Duration.between(
+                                practice.moment().orElseThrow().instant(ZoneId.of("UTC")),
+                                practice.ends().orElseThrow().instant(ZoneId.of("UTC"))));
+                assertEquals(List.of(Duration.ofHours(1)), practice.alarms());
+                assertEquals(3, practice.people().size());
+                assertTrue(all(catalogue, ThingKind.EVENT, Event.class).stream()
+                        .anyMatch(event ->
+                                event.moment().equals(Optional.of(new Moment.Day(LocalDate.of(2025, 11, 14))))));
+
+                var notes = all(catalogue, ThingKind.NOTE, Note.class);
+                assertEquals(
+                        List.of("Boat", "", "Choir", "Boat"),
+                        notes.stream().map(Note::folder).toList());
+                var leak = notes.getLast();
+                assertTrue(leak.text().startsWith("Two planks up"), leak.text());
+                assertTrue(leak.attachments().getFirst().there());
+
+                var marks = all(catalogue, ThingKind.BOOKMARK, Bookmark.class);
+                assertEquals(
+                        List.of("Sea", "Sea/Ferry", ""),
+                        marks.stream().map(Bookmark::folder).toList());
+                assertEquals(
+                        "https://example.net/ferry?from=nordvoe", marks.get(1).address());
+                assertTrue(marks.get(2).later());
+                assertEquals(1, all(catalogue, ThingKind.VOICEMAIL, Thing.class).size());
+            }
+            var pictures = all(ostrel, ThingKind.PICTURE, MediaFile.class);
+            assertEquals(36, pictures.size());
+            assertTrue(pictures.stream().filter(p -> p.place().isPresent()).count() > 20);
+            assertTrue(pictures.stream().allMatch(p -> p.moment().orElseThrow() instanceof Moment.Floating));
+        }
+    }
+
+    @Test
+    void onePersonIsFoundByEveryWayOfWritingANumber() throws Exception {
+        OstrelStore.write(folder, new People(1).take(30), 1);
+        try (var catalogue = catalogued(folder, Family.OSTREL)) {
+            var halvard = catalogue.people().stream()
+                    .filter(person -> person.name().equals("Halvard Rook"))
+                    .findFirst()
+                    .orElseThrow();
+            assertTrue(halvard.contact());
+            var number = halvard.addresses().stream()
+                    .filter(address -> address.startsWith("+44"))
+                    .findFirst()
+                    .orElseThrow();
+            var of = new Filter(
+                    java.util.Set.of(),
+                    java.util.OptionalLong.of(halvard.id()),
+                    Optional.empty(),
+                    Optional.empty(),
+                    Optional.empty(),
+                    false,
+                    Optional.empty());
+            long[] his = catalogue.find(of.of(ThingKind.MESSAGE, ThingKind.CALL), Order.OLDEST_FIRST);
+            assertTrue(his.length > 10, his.length + " of Halvard");
+            for (var written : List.of(number, number.replace("+44", "0"), "0044 " + number.substring(3))) {
+                long[] found = catalogue.find(
+                        written, Filter.EVERYTHING.of(ThingKind.MESSAGE, ThingKind.CALL), Order.OLDEST_FIRST);
+                assertTrue(found.length >= his.length, written + ": " + found.length);
+            }
+        }
+    }
+
+    @Test
+    void aStoreThatIsNoStoreIsToldAndTheOthersAreRead() throws Exception {
+        OstrelStore.write(folder, new People(1).take(10), 1);
+        Files.writeString(folder.resolve("store/notes/notes.db"), "not a database at all");
+        Files.deleteIfExists(folder.resolve("store/notes/notes.db-wal"));
+        try (var catalogue = catalogued(folder, Family.OSTREL)) {
+            var problems = catalogue.problems();
+            assertTrue(
+                    problems.stream().map(Problem::subject).anyMatch("store/notes/notes.db"::equals),
+                    problems.toString());
+            assertFalse(all(catalogue, ThingKind.MESSAGE, Message.class).isEmpty());
+        }
+    }
+}
