@@ -55,7 +55,8 @@ final class LoftShelf {
         ChatCopies.write(
                 Kind.BURROW,
                 chat.resolve(Layout.chatCopies(Family.PELLOW, Kind.BURROW).text()),
-                ChatCopies.newKey());
+                ChatCopies.newKey(),
+                "Jorun Tasch");
         var copies = List.of(
                 new LoftCopy(
                         "burrow-2026",

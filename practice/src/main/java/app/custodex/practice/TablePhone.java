@@ -124,7 +124,8 @@ final class TablePhone implements PracticePhone {
 
     private void writeCopy(Kind app) {
         try {
-            ChatCopies.write(app, chatFolder(app), facts().burrowKey());
+            var owner = family() == Family.OSTREL ? "Fenna Rook" : "Jorun Tasch";
+            ChatCopies.write(app, chatFolder(app), facts().burrowKey(), owner);
             recount();
         } catch (IOException e) {
             throw new UncheckedIOException(e);

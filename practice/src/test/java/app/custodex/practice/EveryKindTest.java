@@ -13,6 +13,8 @@ import app.custodex.catalogue.CatalogueDraft;
 import app.custodex.catalogue.CatalogueHead;
 import app.custodex.catalogue.Filter;
 import app.custodex.link.Family;
+import app.custodex.link.Kind;
+import app.custodex.link.Layout;
 import app.custodex.link.PhoneIdentity;
 import app.custodex.model.Bookmark;
 import app.custodex.model.Call;
@@ -25,6 +27,7 @@ import app.custodex.model.Note;
 import app.custodex.model.Thing;
 import app.custodex.model.ThingId;
 import app.custodex.model.ThingKind;
+import app.custodex.practice.content.ChatCopies;
 import app.custodex.practice.content.OstrelStore;
 import app.custodex.practice.content.PellowStore;
 import app.custodex.practice.content.People;
@@ -272,6 +275,38 @@ class EveryKindTest {
             assertEquals(36, pictures.size());
             assertTrue(pictures.stream().filter(p -> p.place().isPresent()).count() > 20);
             assertTrue(pictures.stream().allMatch(p -> p.moment().orElseThrow() instanceof Moment.Floating));
+        }
+    }
+
+    @Test
+    void aChatAppsCopyIsReadWithItsRepliesEditsAndMissingMedia() throws Exception {
+        for (var family : List.of(Family.OSTREL, Family.PELLOW)) {
+            var root = folder.resolve(family.code());
+            var copies = root.resolve(Layout.chatCopies(family, Kind.KITEWIRE).text());
+            ChatCopies.write(Kind.KITEWIRE, copies, ChatCopies.newKey(), "Fenna Rook");
+            try (var catalogue = catalogued(root, family)) {
+                assertEquals(List.of(), catalogue.problems());
+                var messages = all(catalogue, ThingKind.MESSAGE, Message.class);
+                assertEquals(
+                        sql(copies.resolve("kitewire.db"), "SELECT count(*) FROM message"),
+                        List.of(List.of(Integer.toString(messages.size()))));
+                assertTrue(
+                        messages.stream().allMatch(message -> message.account().equals("Kitewire")));
+                var last = messages.getLast();
+                assertTrue(last.sent() && last.edited().isPresent(), "it is the owner's own, and was changed");
+                assertTrue(messages.get(1).deleted());
+                assertEquals("2", messages.get(2).replyTo().orElseThrow().key());
+                assertEquals("👍", messages.get(2).reactions().getFirst().sign());
+                assertTrue(messages.get(3).attachments().getFirst().there());
+                assertFalse(messages.getFirst().attachments().getFirst().there(), "thrown away by the app");
+                assertEquals(
+                        "0000.webp",
+                        messages.getFirst().attachments().getFirst().name());
+                var call = all(catalogue, ThingKind.CALL, Call.class).getFirst();
+                assertEquals(Call.Outcome.TAKEN, call.outcome());
+                assertEquals(Duration.ofSeconds(312), call.length());
+                assertEquals("Jorun Tasch", call.people().getFirst().name());
+            }
         }
     }
 

@@ -1,8 +1,12 @@
 package app.custodex.readers.ostrel;
 
+import app.custodex.link.Family;
+import app.custodex.link.Kind;
+import app.custodex.link.Layout;
 import app.custodex.model.Moment;
 import app.custodex.readers.PhoneDatabase.Row;
 import app.custodex.readers.Reader;
+import app.custodex.readers.chat.KitewireChats;
 import app.custodex.readers.files.MediaFiles;
 import java.sql.SQLException;
 import java.time.DateTimeException;
@@ -28,6 +32,7 @@ public final class Ostrel {
                 new OstrelCalendar(),
                 new OstrelNotes(),
                 new OstrelWeb()));
+        readers.add(new KitewireChats(Layout.chatCopies(Family.OSTREL, Kind.KITEWIRE)));
         readers.addAll(MediaFiles.readers("sound/ring"));
         return readers;
     }

@@ -1,6 +1,10 @@
 package app.custodex.readers.pellow;
 
+import app.custodex.link.Family;
+import app.custodex.link.Kind;
+import app.custodex.link.Layout;
 import app.custodex.readers.Reader;
+import app.custodex.readers.chat.KitewireChats;
 import app.custodex.readers.files.BookmarkFiles;
 import app.custodex.readers.files.IcalendarFiles;
 import app.custodex.readers.files.MarkdownNotes;
@@ -22,6 +26,7 @@ public final class Pellow {
                 new IcalendarFiles("Shared/Calendars"),
                 new MarkdownNotes("Shared/Notes"),
                 new BookmarkFiles()));
+        readers.add(new KitewireChats(Layout.chatCopies(Family.PELLOW, Kind.KITEWIRE)));
         readers.addAll(MediaFiles.readers("Music/Ringtones"));
         return readers;
     }

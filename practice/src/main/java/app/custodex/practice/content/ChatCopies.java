@@ -12,12 +12,12 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.security.GeneralSecurityException;
-import java.sql.Connection;
 import java.sql.DriverManager;
 import java.sql.SQLException;
 import java.time.LocalDateTime;
 import java.time.ZoneOffset;
 import java.util.List;
+import java.util.Locale;
 
 /** The copies that the two chat apps write on a phone when they are told to. */
 public final class ChatCopies {
@@ -48,15 +48,16 @@ public final class ChatCopies {
      * Writes an app's copy.
      *
      * @param burrowKey as {@link #newKey} gave it
+     * @param owner whose phone it is
      */
-    public static void write(Kind app, Path folder, String burrowKey) throws IOException {
+    public static void write(Kind app, Path folder, String burrowKey, String owner) throws IOException {
         Files.createDirectories(folder);
         if (app == Kind.BURROW) {
             var file = folder.resolve("copy.jsonl.age");
             Files.write(file, encrypted(lines(), burrowKey.substring(burrowKey.indexOf(' ') + 1)));
             Clips.stamp(file, WRITTEN);
         } else {
-            kitewire(folder.resolve("kitewire.db"));
+            kitewire(folder.resolve("kitewire.db"), owner);
             Clips.put("harbour.webp", folder.resolve("media/0001.webp"), WRITTEN);
         }
     }
@@ -89,41 +90,60 @@ public final class ChatCopies {
         return bytes.toByteArray();
     }
 
-    private static void kitewire(Path file) throws IOException {
+    private static String handle(String name) {
+        return name.toLowerCase(Locale.ROOT).replace(' ', '.');
+    }
+
+    private static void kitewire(Path file, String owner) throws IOException {
         Files.deleteIfExists(file);
-        try (var db = DriverManager.getConnection("jdbc:sqlite:" + file)) {
-            try (var sql = db.createStatement()) {
-                sql.executeUpdate("CREATE TABLE chat (id INTEGER PRIMARY KEY, title TEXT, is_group INTEGER)");
-                sql.executeUpdate(
-                        "CREATE TABLE message (id INTEGER PRIMARY KEY, chat INTEGER, sender TEXT, at INTEGER, body TEXT,"
-                                + " reply_to INTEGER, edited_at INTEGER, deleted INTEGER, media TEXT)");
-                sql.executeUpdate("CREATE TABLE reaction (message INTEGER, person TEXT, sign TEXT)");
-                sql.executeUpdate(
-                        "CREATE TABLE call (id INTEGER PRIMARY KEY, chat INTEGER, at INTEGER, seconds INTEGER)");
-                sql.executeUpdate("INSERT INTO chat VALUES (1, 'Skerrow choir', 1), (2, 'Boat', 0)");
-                sql.executeUpdate("INSERT INTO reaction VALUES (3, 'Halvard Rook', '👍')");
-                sql.executeUpdate("INSERT INTO call VALUES (1, 2, %d, 312)".formatted(millis(WRITTEN)));
+        try (var connection = DriverManager.getConnection("jdbc:sqlite:" + file);
+                var db = new Tables(connection)) {
+            db.execute(
+                    "CREATE TABLE account (handle TEXT, name TEXT)",
+                    "CREATE TABLE person (handle TEXT PRIMARY KEY, name TEXT)",
+                    "CREATE TABLE chat (id INTEGER PRIMARY KEY, title TEXT, is_group INTEGER)",
+                    "CREATE TABLE chat_member (chat INTEGER, handle TEXT)",
+                    "CREATE TABLE message (id INTEGER PRIMARY KEY, chat INTEGER, sender TEXT, at INTEGER, body TEXT,"
+                            + " reply_to INTEGER, edited_at INTEGER, deleted INTEGER, media TEXT)",
+                    "CREATE TABLE reaction (message INTEGER, handle TEXT, sign TEXT)",
+                    "CREATE TABLE call (id INTEGER PRIMARY KEY, chat INTEGER, caller TEXT, at INTEGER, seconds INTEGER,"
+                            + " video INTEGER)",
+                    "CREATE INDEX message_at ON message (chat, at)");
+            db.put("account", handle(owner), owner);
+            db.put("chat", 1, "Skerrow choir", true);
+            db.put("chat", 2, "Boat", false);
+            for (var name : LINES.stream().map(Line::from).distinct().toList()) {
+                db.put("person", handle(name), name);
             }
-            messages(db);
+            for (var line : LINES.stream()
+                    .map(line -> List.of(chat(line), handle(line.from())))
+                    .distinct()
+                    .toList()) {
+                db.put("chat_member", line.toArray());
+            }
+            for (int i = 0; i < LINES.size(); i++) {
+                var line = LINES.get(i);
+                db.put(
+                        "message",
+                        i + 1,
+                        chat(line),
+                        handle(line.from()),
+                        millis(line.at()),
+                        i == 1 ? "" : line.text(),
+                        i == 2 ? 2 : "",
+                        i == 4 ? millis(line.at().plusMinutes(1)) : "",
+                        i == 1,
+                        i == 3 ? "media/0001.webp" : i == 0 ? "media/0000.webp" : "");
+            }
+            db.put("reaction", 3, handle("Halvard Rook"), "👍");
+            db.put("call", 1, 2, handle("Jorun Tasch"), millis(WRITTEN), 312, false);
         } catch (SQLException e) {
             throw new IOException(e);
         }
         Clips.stamp(file, WRITTEN);
     }
 
-    private static void messages(Connection db) throws SQLException {
-        try (var insert = db.prepareStatement("INSERT INTO message VALUES (?, ?, ?, ?, ?, ?, NULL, 0, ?)")) {
-            for (int i = 0; i < LINES.size(); i++) {
-                var line = LINES.get(i);
-                insert.setInt(1, i + 1);
-                insert.setInt(2, line.chat().equals("Boat") ? 2 : 1);
-                insert.setString(3, line.from());
-                insert.setLong(4, millis(line.at()));
-                insert.setString(5, line.text());
-                insert.setObject(6, i == 2 ? 2 : null);
-                insert.setString(7, i == 3 ? "media/0001.webp" : "");
-                insert.executeUpdate();
-            }
-        }
+    private static int chat(Line line) {
+        return line.chat().equals("Boat") ? 2 : 1;
     }
 }
