@@ -175,28 +175,54 @@ public final class LayerReading {
         }
     }
 
-    /** The catalogue of the nearest layer below that has one. */
-    private Optional<Path> below(StoredLayer layer) throws IOException {
+    /** The catalogue of the nearest layer below that has one of the present form. */
+    private Optional<byte[]> below(StoredLayer layer) throws IOException {
+        var phone = layer.record().phone().identifier();
         for (int number = layer.record().number() - 1; number > 0; number--) {
             var file = file(layer, number);
-            if (Files.exists(file)) {
-                return Optional.of(file);
+            if (!Files.exists(file)) {
+                continue;
+            }
+            var bytes = layer.record().sealed() ? unsealed(layer, file) : Optional.of(Files.readAllBytes(file));
+            var head = CatalogueHead.of(phone, number);
+            var there = bytes.flatMap(image -> Catalogue.open(image, head));
+            if (there.isPresent()) {
+                there.get().close();
+                return bytes;
             }
         }
         return Optional.empty();
     }
 
+    private interface Making<T> {
+        T from(Optional<byte[]> below) throws IOException;
+    }
+
+    /** From the catalogue below, or, if that turns out to be damaged, from nothing. */
+    private <T> T make(StoredLayer layer, Making<T> making) throws IOException {
+        var below = below(layer);
+        if (below.isPresent()) {
+            try {
+                return making.from(below);
+            } catch (IOException damaged) {
+                LOG.warn("a catalogue could not be gone on with; it is made from the layer alone", damaged);
+            }
+        }
+        return making.from(Optional.empty());
+    }
+
     private Catalogue makeInMemory(
             StoredLayer layer, PhoneFiles files, List<Reader> readers, LongConsumer progress, CancelToken cancel)
             throws IOException {
-        var below = below(layer).flatMap(file -> unsealed(layer, file));
-        try (var draft = CatalogueDraft.inMemory(below)) {
-            draft.build(head(layer), files, readers, progress, cancel);
-            keep(() -> disk.replace(
-                    file(layer, layer.record().number()),
-                    layer.key().orElseThrow().encrypt(draft.bytes())));
-            return draft.handOver();
-        }
+        return make(layer, below -> {
+            try (var draft = CatalogueDraft.inMemory(below)) {
+                draft.build(head(layer), files, readers, progress, cancel);
+                keep(() -> disk.replace(
+                        file(layer, layer.record().number()),
+                        layer.key().orElseThrow().encrypt(draft.bytes())));
+                return draft.handOver();
+            }
+        });
     }
 
     private Catalogue makeInFile(
@@ -207,19 +233,21 @@ public final class LayerReading {
             LongConsumer progress,
             CancelToken cancel)
             throws IOException {
-        var draftFile = place.folder().resolve("catalogue.db");
-        var below = below(layer);
-        if (below.isPresent()) {
-            Files.copy(below.get(), draftFile);
-        }
-        try (var draft = CatalogueDraft.inFile(draftFile)) {
-            draft.build(head(layer), files, readers, progress, cancel);
-        }
+        var made = make(layer, below -> {
+            var draftFile = place.folder().resolve("catalogue.db");
+            if (below.isPresent()) {
+                Files.write(draftFile, below.get());
+            }
+            try (var draft = CatalogueDraft.inFile(draftFile)) {
+                draft.build(head(layer), files, readers, progress, cancel);
+            }
+            return draftFile;
+        });
         var file = file(layer, layer.record().number());
         keep(() -> {
             var part = file.resolveSibling(file.getFileName() + ".part");
             disk.delete(part);
-            try (var in = Files.newInputStream(draftFile);
+            try (var in = Files.newInputStream(made);
                     var out = disk.create(part)) {
                 var buffer = new byte[1 << 20];
                 for (int n = in.read(buffer); n >= 0; n = in.read(buffer)) {
@@ -232,7 +260,7 @@ public final class LayerReading {
         var kept = Catalogue.open(file, head(layer));
         return kept.isPresent()
                 ? kept.get()
-                : Catalogue.open(draftFile, head(layer))
+                : Catalogue.open(made, head(layer))
                         .orElseThrow(() -> new IOException("the catalogue that was made can't be opened"));
     }
 

@@ -17,11 +17,6 @@ public record CatalogueHead(int form, String phone, int layer) {
         return new CatalogueHead(Schema.FORM, phone, layer);
     }
 
-    /** Whether a catalogue of another layer of the phone can be brought up to this one. */
-    boolean goesOnFrom(CatalogueHead below) {
-        return below.form == form && below.phone.equals(phone);
-    }
-
     /** Empty when there are no tables, or they were not completed. */
     static Optional<CatalogueHead> read(Connection db) throws SQLException {
         var values = new HashMap<String, String>();

@@ -8,9 +8,6 @@ public final class Layout {
     /** Ostrel keeps people in this SQLite database. */
     public static final PhonePath OSTREL_PEOPLE = new PhonePath("store/people/people.db");
 
-    /** Pellow keeps one vCard file a person in here, in a folder an account. */
-    public static final PhonePath PELLOW_PEOPLE = new PhonePath("Shared/People");
-
     private static final Set<String> VIDEO = Set.of(".mp4", ".m4v", ".webm", ".mkv");
 
     /** Where a chat app writes its local copy. */

@@ -211,6 +211,35 @@ class HomeTest {
     }
 
     @Test
+    void aDamagedCatalogueOfTheLayerBelowHoldsNobodyUp() throws Exception {
+        try (var custodex = Custodex.open(new Home(folder), Clock.systemUTC())) {
+            var phone = new FakePhone("PB-APP");
+            phone.put("Shared/People/a.vcf", FakePhone.bytes("BEGIN:VCARD\r\nVERSION:3.0\r\nFN:Ivo\r\nEND:VCARD\r\n"));
+            for (var name : List.of("Åse", "Maren", "Jorun")) {
+                custodex.backUp(bay(phone), Mandate.ofShop(), request(Duration.ZERO), false)
+                        .outcome()
+                        .get(30, TimeUnit.SECONDS);
+                phone.put(
+                        "Shared/People/" + name.charAt(0) + ".vcf",
+                        FakePhone.bytes("BEGIN:VCARD\r\nVERSION:3.0\r\nFN:" + name + "\r\nEND:VCARD\r\n"));
+            }
+            custodex.reading().open(Mandate.ofShop(), "PB-APP", 1, Locale.UK).close();
+            try (var files = Files.list(custodex.strongroom().root().resolve("catalogue"))) {
+                var kept = files.findFirst().orElseThrow();
+                var bytes = Files.readAllBytes(kept);
+                Arrays.fill(bytes, 4_096, bytes.length, (byte) 0x5a); // its first page is whole
+                Files.write(kept, bytes);
+            }
+            for (int layer : new int[] {2, 3}) {
+                try (var open = custodex.reading().open(Mandate.ofShop(), "PB-APP", layer, Locale.UK)) {
+                    assertEquals(layer, open.contacts().ascending().size());
+                    assertEquals(List.of(), open.problems());
+                }
+            }
+        }
+    }
+
+    @Test
     void aCatalogueGivesTheSameContactsAndIsMadeAnewWhenItIsTorn() throws Exception {
         try (var custodex = Custodex.open(new Home(folder), Clock.systemUTC())) {
             var phone = new FakePhone("PB-APP");
