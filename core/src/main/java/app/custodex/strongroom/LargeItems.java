@@ -101,7 +101,8 @@ final class LargeItems {
             }
             var there = SealedSoFar.read(channel, begunFile, before.size());
             boolean isAll = there.size() == before.size();
-            if (before.size() - there.size() > SealedParts.PART
+            if (there.size() == 0 // perhaps not even its header is there
+                    || before.size() - there.size() > SealedParts.PART
                     || isAll && !Digests.hex(Salvage.copyOf(there.content())).equals(before.digest())) {
                 return Optional.empty();
             }

@@ -246,7 +246,7 @@ class ContactsReaderTest {
         assertTrue(book.contacts().size() > 1_500, "only " + book.contacts().size());
         assertTrue(book.contacts().size() < 3_000);
         assertTrue(
-                book.problems().getFirst().what().contains("could not be read"),
+                book.problems().stream().anyMatch(p -> p.what().contains("could not be read")),
                 book.problems().toString());
         book.close();
     }
