@@ -337,6 +337,7 @@ public final class Custodex implements AutoCloseable {
 
     @Override
     public void close() {
+        reading.close();
         bays.close();
     }
 }

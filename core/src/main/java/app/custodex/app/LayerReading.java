@@ -21,6 +21,7 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.concurrent.CancellationException;
 import java.util.function.LongConsumer;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -37,6 +38,7 @@ public final class LayerReading {
     private final ShopStrongroom strongroom;
     private final ConsentGate gate;
     private final Object cataloguing = new Object();
+    private final CancelToken closing = new CancelToken();
 
     LayerReading(Home home, Disk disk, ShopStrongroom strongroom, ConsentGate gate) {
         this.home = home;
@@ -77,7 +79,19 @@ public final class LayerReading {
 
     /** Reads a layer into its catalogue, so that it opens at once later. Takes a while; blocks. */
     public void catalogue(Mandate mandate, String phoneIdentifier, int number, Locale locale) throws IOException {
-        open(mandate, phoneIdentifier, number, locale).close();
+        try {
+            open(mandate, phoneIdentifier, number, locale, n -> {}, closing).close();
+        } catch (CancellationException e) {
+            LOG.info("the program ends; the layer is read when it is opened");
+        }
+    }
+
+    /** Ends what is read behind a backup, and waits until it has let go of its files. */
+    void close() {
+        closing.cancel();
+        synchronized (cataloguing) {
+            LOG.debug("nothing is read any more");
+        }
     }
 
     private StoredLayer layer(String phoneIdentifier, int number) throws IOException {
