@@ -1,7 +1,9 @@
 package app.custodex.cli;
 
 import app.custodex.model.Contact;
+import app.custodex.model.ThingKind;
 import java.io.IOException;
+import java.util.Set;
 import java.util.concurrent.Callable;
 import java.util.stream.Collectors;
 import picocli.CommandLine.Command;
@@ -47,8 +49,8 @@ final class ContactsCommand implements Callable<Integer> {
                 } else {
                     ordered.forEach(contact -> out.println(line(contact)));
                 }
-                Output.problems(spec.commandLine().getErr(), open.problems());
-                return open.problems().isEmpty() ? ExitCode.DONE : ExitCode.LOSSES;
+                return FilterOption.losses(
+                        open, Set.of(ThingKind.CONTACT), spec.commandLine().getErr());
             }
         }
     }

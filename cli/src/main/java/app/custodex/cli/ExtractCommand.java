@@ -4,8 +4,10 @@ import app.custodex.base.CancelToken;
 import app.custodex.base.Problem;
 import app.custodex.extract.ContactFormat;
 import app.custodex.extract.ContactFormat.Version;
+import app.custodex.model.ThingKind;
 import java.io.IOException;
 import java.nio.file.Path;
+import java.util.Set;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -80,9 +82,10 @@ final class ExtractCommand implements Callable<Integer> {
                     out.println(result.contacts() + " contacts");
                     result.files().forEach(out::println);
                 }
-                Output.problems(spec.commandLine().getErr(), open.problems());
+                int read = FilterOption.losses(
+                        open, Set.of(ThingKind.CONTACT), spec.commandLine().getErr());
                 Output.problems(spec.commandLine().getErr(), result.problems());
-                boolean whole = open.problems().isEmpty()
+                boolean whole = read == ExitCode.DONE
                         && result.problems().stream().allMatch(p -> p.grade() == Problem.Grade.NOTE);
                 return whole ? ExitCode.DONE : ExitCode.LOSSES;
             }

@@ -1,5 +1,7 @@
 package app.custodex.cli;
 
+import app.custodex.app.OpenLayer;
+import app.custodex.base.Json;
 import app.custodex.base.Problem;
 import app.custodex.base.ProblemException;
 import app.custodex.catalogue.Catalogue;
@@ -8,15 +10,25 @@ import app.custodex.model.ThingKind;
 import app.custodex.search.Asked;
 import app.custodex.search.Fold;
 import java.io.IOException;
+import java.io.PrintWriter;
 import java.time.LocalDate;
+import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
 import picocli.CommandLine.Option;
 
-/** Which things are wanted. */
+/** Which things are wanted, and how they are printed. */
 final class FilterOption {
+    @Option(
+            names = "--kind",
+            paramLabel = "KIND",
+            split = ",",
+            converter = ThingKindOption.class,
+            description = "Only these kinds, such as message,call")
+    private List<ThingKind> kinds = List.of();
+
     @Option(
             names = "--person",
             paramLabel = "NAME",
@@ -41,16 +53,53 @@ final class FilterOption {
     @Option(names = "--received", description = "Only what came to the owner of the phone")
     private boolean received;
 
+    @Option(names = "--json", description = "Print JSON, one thing a line")
+    private boolean json;
+
+    /** Empty for all. */
+    Set<ThingKind> kinds() {
+        return Set.copyOf(kinds);
+    }
+
+    boolean json() {
+        return json;
+    }
+
     /** @throws ProblemException when nobody, or more than one person, is meant */
-    Filter of(Catalogue catalogue, Set<ThingKind> kinds) throws IOException {
+    Filter of(Catalogue catalogue) throws IOException {
         return new Filter(
-                kinds,
+                kinds(),
                 person.isPresent() ? OptionalLong.of(person(catalogue, person.get())) : OptionalLong.empty(),
                 account,
                 from,
                 until,
                 attached,
                 sent == received ? Optional.empty() : Optional.of(sent));
+    }
+
+    /** Prints things as they come, so that no list is too long. */
+    void print(OpenLayer open, long[] numbers, PrintWriter out) throws IOException {
+        print(open, numbers, json, out);
+    }
+
+    static void print(OpenLayer open, long[] numbers, boolean json, PrintWriter out) throws IOException {
+        var zone = open.record().phone().timeZone();
+        var names = open.catalogue().names();
+        open.catalogue()
+                .forEach(
+                        numbers,
+                        entry -> out.println(
+                                json
+                                        ? Json.LINE.writeValueAsString(entry.thing())
+                                        : ThingLine.of(entry.thing(), zone, names)));
+        out.flush();
+    }
+
+    /** What is missing is said, whatever was found. */
+    static int losses(OpenLayer open, Set<ThingKind> of, PrintWriter err) throws IOException {
+        var problems = open.problems(of);
+        Output.problems(err, problems);
+        return problems.isEmpty() ? ExitCode.DONE : ExitCode.LOSSES;
     }
 
     private static long person(Catalogue catalogue, String typed) throws IOException {

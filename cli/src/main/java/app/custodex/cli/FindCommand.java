@@ -2,16 +2,13 @@ package app.custodex.cli;
 
 import app.custodex.base.Sizes;
 import app.custodex.catalogue.Catalogue.Order;
-import app.custodex.model.ThingKind;
 import java.io.IOException;
 import java.util.List;
 import java.util.Locale;
-import java.util.Set;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
-import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 
@@ -34,19 +31,8 @@ final class FindCommand implements Callable<Integer> {
     @Parameters(index = "1..*", arity = "1..*", paramLabel = "WORDS", description = "What to look for")
     private List<String> words = List.of();
 
-    @Option(
-            names = "--kind",
-            paramLabel = "KIND",
-            split = ",",
-            converter = ThingKindOption.class,
-            description = "Only these kinds, such as message,call")
-    private List<ThingKind> kinds = List.of();
-
     @Mixin
     private FilterOption filter;
-
-    @Option(names = "--json", description = "Print JSON, one thing a line")
-    private boolean json;
 
     @Spec
     private CommandSpec spec;
@@ -56,13 +42,14 @@ final class FindCommand implements Callable<Integer> {
         var out = spec.commandLine().getOut();
         try (var custodex = home.open();
                 var open = layer.open(custodex)) {
-            var wanted = filter.of(open.catalogue(), Set.copyOf(kinds));
-            long[] found = open.catalogue().find(String.join(" ", words), wanted, Order.NEWEST_FIRST);
-            ListCommand.print(open, found, json, out);
-            if (!json) {
-                spec.commandLine().getErr().println(Sizes.count(found.length, Locale.getDefault()) + " found");
+            var err = spec.commandLine().getErr();
+            long[] found =
+                    open.catalogue().find(String.join(" ", words), filter.of(open.catalogue()), Order.NEWEST_FIRST);
+            filter.print(open, found, out);
+            if (!filter.json()) {
+                err.println(Sizes.count(found.length, Locale.getDefault()) + " found");
             }
-            return ExitCode.DONE;
+            return FilterOption.losses(open, filter.kinds(), err);
         }
     }
 }

@@ -6,11 +6,10 @@ import app.custodex.catalogue.Catalogue.Entry;
 import app.custodex.model.Conversation;
 import app.custodex.model.ThingId;
 import java.io.IOException;
-import java.nio.file.FileAlreadyExistsException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -51,35 +50,14 @@ final class ShowCommand implements Callable<Integer> {
             var entry = found(open.catalogue()::find);
             Output.json(out, entry.thing());
             if (entry.thing() instanceof Conversation) {
-                ListCommand.print(open, open.catalogue().within(entry.thing().id()), false, out);
+                FilterOption.print(open, open.catalogue().within(entry.thing().id()), false, out);
             }
             if (file.isPresent()) {
-                var picture = open.picture(entry.thing().id());
-                if (picture.isPresent()) {
-                    write(picture.get());
-                } else {
-                    try (var in = open.open(entry.thing().id().item())) {
-                        Files.copy(in, file.get());
-                    } catch (FileAlreadyExistsException e) {
-                        throw there(e);
-                    }
-                }
+                open.takeOut(entry.thing().id(), file.get());
             }
-            return ExitCode.DONE;
+            return FilterOption.losses(
+                    open, Set.of(entry.thing().kind()), spec.commandLine().getErr());
         }
-    }
-
-    private void write(byte[] bytes) throws IOException {
-        try {
-            Files.write(file.orElseThrow(), bytes, java.nio.file.StandardOpenOption.CREATE_NEW);
-        } catch (FileAlreadyExistsException e) {
-            throw there(e);
-        }
-    }
-
-    private ProblemException there(FileAlreadyExistsException e) {
-        return new ProblemException(
-                Problem.failure(file.orElseThrow().toString(), "It is there already", "Give another name"), e);
     }
 
     private interface Find {

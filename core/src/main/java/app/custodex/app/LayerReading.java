@@ -21,7 +21,9 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.concurrent.CancellationException;
+import java.util.concurrent.locks.ReentrantLock;
 import java.util.function.LongConsumer;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -37,7 +39,7 @@ public final class LayerReading {
     private final Disk disk;
     private final ShopStrongroom strongroom;
     private final ConsentGate gate;
-    private final Object cataloguing = new Object();
+    private final ReentrantLock cataloguing = new ReentrantLock();
     private final CancelToken closing = new CancelToken();
 
     LayerReading(Home home, Disk disk, ShopStrongroom strongroom, ConsentGate gate) {
@@ -53,19 +55,14 @@ public final class LayerReading {
      * @param mandate on whose behalf
      * @param progress is told how many things were read, while they are read for the first time
      * @throws ProblemException when the customer has not consented
+     * @throws CancellationException when the program ends meanwhile
      */
-    public OpenLayer open(
-            Mandate mandate,
-            String phoneIdentifier,
-            int number,
-            Locale locale,
-            LongConsumer progress,
-            CancelToken cancel)
+    public OpenLayer open(Mandate mandate, String phoneIdentifier, int number, Locale locale, LongConsumer progress)
             throws IOException {
         var layer = layer(phoneIdentifier, number);
         try {
             gate.ask(Operation.READ, mandate, layer.record().phone());
-            return open(mandate, layer, locale, progress, cancel);
+            return open(mandate, layer, locale, progress);
         } catch (IOException | RuntimeException e) {
             layer.close();
             throw e;
@@ -74,24 +71,19 @@ public final class LayerReading {
 
     /** The same, without anybody who watches it. */
     public OpenLayer open(Mandate mandate, String phoneIdentifier, int number, Locale locale) throws IOException {
-        return open(mandate, phoneIdentifier, number, locale, n -> {}, new CancelToken());
+        return open(mandate, phoneIdentifier, number, locale, n -> {});
     }
 
     /** Reads a layer into its catalogue, so that it opens at once later. Takes a while; blocks. */
     public void catalogue(Mandate mandate, String phoneIdentifier, int number, Locale locale) throws IOException {
-        try {
-            open(mandate, phoneIdentifier, number, locale, n -> {}, closing).close();
-        } catch (CancellationException e) {
-            LOG.info("the program ends; the layer is read when it is opened");
-        }
+        open(mandate, phoneIdentifier, number, locale).close();
     }
 
-    /** Ends what is read behind a backup, and waits until it has let go of its files. */
+    /** Ends what is being read, and waits until it has let go of its files. */
     void close() {
         closing.cancel();
-        synchronized (cataloguing) {
-            LOG.debug("nothing is read any more");
-        }
+        cataloguing.lock();
+        cataloguing.unlock();
     }
 
     private StoredLayer layer(String phoneIdentifier, int number) throws IOException {
@@ -102,14 +94,14 @@ public final class LayerReading {
                         phoneIdentifier, "There is no layer " + number + " of this phone", "List the layers")));
     }
 
-    private OpenLayer open(Mandate mandate, StoredLayer layer, Locale locale, LongConsumer progress, CancelToken cancel)
+    private OpenLayer open(Mandate mandate, StoredLayer layer, Locale locale, LongConsumer progress)
             throws IOException {
         // What is sealed never touches a disk in the clear.
         var place = layer.record().sealed() ? PrivatePlace.inMemory() : PrivatePlace.open(readingPlace());
         try {
             var readers = FamilyReaders.of(layer.record().phone().family());
             var files = new PhoneFiles(layer, layer.record().phone(), place);
-            var catalogue = catalogue(layer, files, readers, place, progress, cancel);
+            var catalogue = catalogue(layer, files, readers, place, progress);
             return new OpenLayer(gate, mandate, layer, place, files, readers, catalogue, locale);
         } catch (IOException | RuntimeException e) {
             place.close();
@@ -141,75 +133,71 @@ public final class LayerReading {
                 .resolve(phone + "-" + number + ".db" + (layer.record().sealed() ? ".age" : ""));
     }
 
-    private static CatalogueHead head(StoredLayer layer) {
-        return CatalogueHead.of(
-                layer.record().phone().identifier(), layer.record().number());
+    private static CatalogueHead head(StoredLayer layer, int number) {
+        return CatalogueHead.of(layer.record().phone().identifier(), number);
     }
 
     private Catalogue catalogue(
-            StoredLayer layer,
-            PhoneFiles files,
-            List<Reader> readers,
-            PrivatePlace place,
-            LongConsumer progress,
-            CancelToken cancel)
+            StoredLayer layer, PhoneFiles files, List<Reader> readers, PrivatePlace place, LongConsumer progress)
             throws IOException {
         var there = kept(layer);
         if (there.isPresent()) {
             return there.get();
         }
-        synchronized (cataloguing) {
+        cataloguing.lock();
+        try {
             var meanwhile = kept(layer);
             if (meanwhile.isPresent()) {
                 return meanwhile.get();
             }
             return layer.record().sealed()
-                    ? makeInMemory(layer, files, readers, progress, cancel)
-                    : makeInFile(layer, files, readers, place, progress, cancel);
+                    ? makeInMemory(layer, files, readers, progress)
+                    : makeInFile(layer, files, readers, place, progress);
+        } finally {
+            cataloguing.unlock();
         }
     }
 
     private Optional<Catalogue> kept(StoredLayer layer) throws IOException {
-        var file = file(layer, layer.record().number());
+        return kept(layer, layer.record().number());
+    }
+
+    private Optional<Catalogue> kept(StoredLayer layer, int number) throws IOException {
+        var file = file(layer, number);
         if (!Files.exists(file)) {
             return Optional.empty();
         }
-        if (!layer.record().sealed()) {
-            return Catalogue.open(file, head(layer));
-        }
-        return unsealed(layer, file).flatMap(bytes -> Catalogue.open(bytes, head(layer)));
+        return layer.record().sealed()
+                ? unsealed(layer, file).flatMap(bytes -> Catalogue.open(bytes, head(layer, number)))
+                : Catalogue.open(file, head(layer, number));
     }
 
     private static Optional<byte[]> unsealed(StoredLayer layer, Path file) {
-        try (var in = layer.key().orElseThrow().decrypting(file)) {
-            return Optional.of(in.readAllBytes());
-        } catch (IOException torn) {
+        try (var sealed = layer.key().orElseThrow().seekable(file)) {
+            var bytes = ByteBuffer.allocate(Math.toIntExact(sealed.size()));
+            sealed.read(bytes, 0);
+            return Optional.of(bytes.array());
+        } catch (IOException | ArithmeticException torn) {
             LOG.info("a catalogue can't be unsealed", torn);
             return Optional.empty();
         }
     }
 
-    /** The catalogue of the nearest layer below that has one of the present form. */
-    private Optional<byte[]> below(StoredLayer layer) throws IOException {
-        var phone = layer.record().phone().identifier();
+    /** The number of the nearest layer below that has a catalogue of the present form. */
+    private OptionalInt below(StoredLayer layer) throws IOException {
         for (int number = layer.record().number() - 1; number > 0; number--) {
-            var file = file(layer, number);
-            if (!Files.exists(file)) {
-                continue;
-            }
-            var bytes = layer.record().sealed() ? unsealed(layer, file) : Optional.of(Files.readAllBytes(file));
-            var head = CatalogueHead.of(phone, number);
-            var there = bytes.flatMap(image -> Catalogue.open(image, head));
+            var there = kept(layer, number);
             if (there.isPresent()) {
                 there.get().close();
-                return bytes;
+                return OptionalInt.of(number);
             }
         }
-        return Optional.empty();
+        return OptionalInt.empty();
     }
 
     private interface Making<T> {
-        T from(Optional<byte[]> below) throws IOException;
+        /** @param below the file with the catalogue to go on from */
+        T from(Optional<Path> below) throws IOException;
     }
 
     /** From the catalogue below, or, if that turns out to be damaged, from nothing. */
@@ -217,7 +205,7 @@ public final class LayerReading {
         var below = below(layer);
         if (below.isPresent()) {
             try {
-                return making.from(below);
+                return making.from(Optional.of(file(layer, below.getAsInt())));
             } catch (IOException damaged) {
                 LOG.warn("a catalogue could not be gone on with; it is made from the layer alone", damaged);
             }
@@ -225,68 +213,66 @@ public final class LayerReading {
         return making.from(Optional.empty());
     }
 
-    private Catalogue makeInMemory(
-            StoredLayer layer, PhoneFiles files, List<Reader> readers, LongConsumer progress, CancelToken cancel)
+    private Catalogue makeInMemory(StoredLayer layer, PhoneFiles files, List<Reader> readers, LongConsumer progress)
             throws IOException {
         return make(layer, below -> {
-            try (var draft = CatalogueDraft.inMemory(below)) {
-                draft.build(head(layer), files, readers, progress, cancel);
-                keep(() -> disk.replace(
-                        file(layer, layer.record().number()),
-                        layer.key().orElseThrow().encrypt(draft.bytes())));
+            try (var draft = CatalogueDraft.inMemory(below.flatMap(file -> unsealed(layer, file)))) {
+                draft.build(head(layer, layer.record().number()), files, readers, progress, closing);
+                keep(layer, out -> {
+                    var writer = layer.key().orElseThrow().writer(out::write);
+                    var bytes = draft.bytes();
+                    writer.write(bytes, 0, bytes.length);
+                    writer.finish();
+                });
                 return draft.handOver();
             }
         });
     }
 
     private Catalogue makeInFile(
-            StoredLayer layer,
-            PhoneFiles files,
-            List<Reader> readers,
-            PrivatePlace place,
-            LongConsumer progress,
-            CancelToken cancel)
+            StoredLayer layer, PhoneFiles files, List<Reader> readers, PrivatePlace place, LongConsumer progress)
             throws IOException {
         var made = make(layer, below -> {
             var draftFile = place.folder().resolve("catalogue.db");
             if (below.isPresent()) {
-                Files.write(draftFile, below.get());
+                Files.copy(below.get(), draftFile);
             }
             try (var draft = CatalogueDraft.inFile(draftFile)) {
-                draft.build(head(layer), files, readers, progress, cancel);
+                draft.build(head(layer, layer.record().number()), files, readers, progress, closing);
             }
             return draftFile;
         });
-        var file = file(layer, layer.record().number());
-        keep(() -> {
-            var part = file.resolveSibling(file.getFileName() + ".part");
-            disk.delete(part);
-            try (var in = Files.newInputStream(made);
-                    var out = disk.create(part)) {
+        keep(layer, out -> {
+            try (var in = Files.newInputStream(made)) {
                 var buffer = new byte[1 << 20];
                 for (int n = in.read(buffer); n >= 0; n = in.read(buffer)) {
                     out.write(ByteBuffer.wrap(buffer, 0, n));
                 }
-                out.sync();
             }
-            disk.move(part, file);
         });
-        var kept = Catalogue.open(file, head(layer));
+        var kept = kept(layer);
         return kept.isPresent()
                 ? kept.get()
-                : Catalogue.open(made, head(layer))
+                : Catalogue.open(made, head(layer, layer.record().number()))
                         .orElseThrow(() -> new IOException("the catalogue that was made can't be opened"));
     }
 
-    private interface Keeping {
-        void run() throws IOException;
+    private interface Content {
+        void writeTo(Disk.Out out) throws IOException;
     }
 
-    /** A failure to keep it only costs time later. */
-    private void keep(Keeping keeping) {
+    /** Puts it into the strongroom. A failure to keep it only costs time later. */
+    private void keep(StoredLayer layer, Content content) {
         try {
-            disk.createFolders(strongroom.current().root().resolve("catalogue"));
-            keeping.run();
+            var file = file(layer, layer.record().number());
+            disk.createFolders(Disk.parent(file));
+            var part = file.resolveSibling(file.getFileName() + ".part");
+            disk.delete(part);
+            try (var out = disk.create(part)) {
+                content.writeTo(out);
+                out.sync();
+            }
+            disk.move(part, file);
         } catch (IOException e) {
             LOG.warn("the catalogue of a layer was not kept", e);
         }

@@ -3,6 +3,7 @@ package app.custodex.app;
 import app.custodex.base.CancelToken;
 import app.custodex.base.PrivatePlace;
 import app.custodex.base.Problem;
+import app.custodex.base.ProblemException;
 import app.custodex.base.Suppliers;
 import app.custodex.catalogue.Catalogue;
 import app.custodex.catalogue.Catalogue.Order;
@@ -16,21 +17,26 @@ import app.custodex.model.ThingId;
 import app.custodex.model.ThingKind;
 import app.custodex.readers.PhoneFiles;
 import app.custodex.readers.Reader;
-import app.custodex.readers.Store;
 import app.custodex.search.ContactIndex;
 import app.custodex.strongroom.LayerRecord;
 import app.custodex.strongroom.StoredLayer;
+import java.io.ByteArrayInputStream;
 import java.io.Closeable;
 import java.io.IOException;
-import java.io.InputStream;
 import java.io.UncheckedIOException;
+import java.nio.file.FileAlreadyExistsException;
+import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.IntConsumer;
 import java.util.function.Supplier;
+import java.util.stream.Collectors;
 
 /** One layer, open for reading on somebody's behalf. Closing it removes what was put on the disk for it. */
 public final class OpenLayer implements Closeable {
@@ -42,7 +48,6 @@ public final class OpenLayer implements Closeable {
     private final List<Reader> readers;
     private final Catalogue catalogue;
     private final Supplier<ContactIndex> contacts;
-    private final List<Problem> problems;
 
     OpenLayer(
             ConsentGate gate,
@@ -52,8 +57,7 @@ public final class OpenLayer implements Closeable {
             PhoneFiles files,
             List<Reader> readers,
             Catalogue catalogue,
-            Locale locale)
-            throws IOException {
+            Locale locale) {
         this.gate = gate;
         this.mandate = mandate;
         this.layer = layer;
@@ -61,7 +65,6 @@ public final class OpenLayer implements Closeable {
         this.files = files;
         this.readers = List.copyOf(readers);
         this.catalogue = catalogue;
-        this.problems = catalogue.problems();
         this.contacts = Suppliers.once(() -> contacts(locale));
     }
 
@@ -74,9 +77,17 @@ public final class OpenLayer implements Closeable {
         return catalogue;
     }
 
-    /** What could not be read, or not in full. */
-    public List<Problem> problems() {
-        return problems;
+    /**
+     * What could not be read, or not in full.
+     *
+     * @param kinds of which things; empty for all
+     */
+    public List<Problem> problems(Set<ThingKind> kinds) throws IOException {
+        var names = readers.stream()
+                .filter(reader -> kinds.isEmpty() || !Collections.disjoint(reader.kinds(), kinds))
+                .map(Reader::name)
+                .collect(Collectors.toSet());
+        return catalogue.problems(names::contains);
     }
 
     /** All contacts, from A to Z. Takes up to a second the first time. */
@@ -96,13 +107,12 @@ public final class OpenLayer implements Closeable {
         }
     }
 
-    /** The picture that goes with a thing, such as a contact's photo. */
-    public Optional<byte[]> picture(ThingId id) throws IOException {
-        var store = Store.of(new PhonePath(id.item()));
+    /** The picture that goes with a thing and lies in its store, such as a contact's photo; empty when there is none. */
+    private Optional<byte[]> picture(ThingId id) throws IOException {
         var names = catalogue.readersOf(id.item());
         for (var reader : readers) {
             if (names.contains(reader.name())) {
-                var picture = reader.picture(id.key(), store, files);
+                var picture = reader.picture(id, files);
                 if (picture.isPresent()) {
                     return picture;
                 }
@@ -116,9 +126,29 @@ public final class OpenLayer implements Closeable {
         return contact.hasPhoto() ? picture(contact.id()) : Optional.empty();
     }
 
-    /** A file of the layer, as it is on the phone. */
-    public InputStream open(String item) throws IOException {
-        return layer.open(new PhonePath(item));
+    /**
+     * Writes the picture of a thing, or the item that it was read from, into a new file as it is.
+     *
+     * @throws app.custodex.base.ProblemException when the customer's consent was withdrawn, or the file is there already
+     */
+    public void takeOut(ThingId id, Path file) throws IOException {
+        gate.ask(Operation.EXTRACT, mandate, record().phone());
+        var picture = picture(id);
+        boolean whole = false;
+        try (var in = picture.isPresent()
+                        ? new ByteArrayInputStream(picture.get())
+                        : layer.open(new PhonePath(id.item()));
+                var out = Files.newOutputStream(file, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE)) {
+            in.transferTo(out);
+            whole = true;
+        } catch (FileAlreadyExistsException e) {
+            throw new ProblemException(Problem.failure(file.toString(), "It is there already", "Give another name"), e);
+        } catch (IOException e) {
+            if (!whole) {
+                Files.deleteIfExists(file);
+            }
+            throw e;
+        }
     }
 
     /**

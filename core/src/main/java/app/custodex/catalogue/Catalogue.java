@@ -25,6 +25,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Predicate;
 import java.util.stream.Collectors;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -111,19 +112,30 @@ public final class Catalogue implements Closeable {
         });
     }
 
-    /** What could not be read, or not in full. */
-    public List<Problem> problems() throws IOException {
+    /**
+     * What could not be read, or not in full.
+     *
+     * @param of tells by its name which readers' problems are asked for
+     */
+    public List<Problem> problems(Predicate<String> of) throws IOException {
         return ask(() -> {
             var problems = new ArrayList<Problem>();
             try (var statement = db.createStatement();
-                    var rows =
-                            statement.executeQuery("SELECT problems FROM store WHERE problems <> '[]' ORDER BY id")) {
+                    var rows = statement.executeQuery(
+                            "SELECT reader, problems FROM store WHERE problems <> '[]' ORDER BY id")) {
                 while (rows.next()) {
-                    problems.addAll(Json.LINE.readValue(rows.getBytes(1), new TypeReference<List<Problem>>() {}));
+                    if (of.test(rows.getString(1))) {
+                        problems.addAll(Json.LINE.readValue(rows.getBytes(2), new TypeReference<List<Problem>>() {}));
+                    }
                 }
             }
             return problems;
         });
+    }
+
+    /** All that could not be read, or not in full. */
+    public List<Problem> problems() throws IOException {
+        return problems(reader -> true);
     }
 
     /** In which order things come. */

@@ -15,10 +15,10 @@ import java.sql.Connection;
 import java.sql.SQLException;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
-import java.util.HashSet;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import java.util.concurrent.ArrayBlockingQueue;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.ExecutorService;
@@ -45,7 +45,7 @@ public final class CatalogueBuilder {
     private final LongConsumer progress;
     private final CancelToken cancel;
     /** Of a reader's thread, for the one that writes. */
-    private volatile Optional<RuntimeException> failure = Optional.empty();
+    private volatile Optional<Throwable> failure = Optional.empty();
 
     /**
      * @param db holds a catalogue, perhaps of a layer below, or an empty one
@@ -83,16 +83,16 @@ public final class CatalogueBuilder {
     public void build() throws IOException {
         try {
             db.setAutoCommit(false);
-            var writer = new ThingTable(db, phone.zone());
-            var jobs = plan(writer);
-            if (!jobs.isEmpty()) {
-                carryOut(jobs, writer);
+            try (var writer = new ThingTable(db, phone.zone())) {
+                var jobs = plan(writer);
+                if (!jobs.isEmpty()) {
+                    carryOut(jobs, writer);
+                }
+                writer.forgetOtherStores();
             }
-            writer.forgetOtherStores();
             Schema.index(db);
             new People(db).assign();
-            writer.countDays();
-            writer.orderByTime();
+            new Orders(db).write();
             db.commit();
             db.setAutoCommit(true);
         } catch (SQLException e) {
@@ -153,7 +153,7 @@ public final class CatalogueBuilder {
             }
         } catch (InterruptedException stopped) {
             Thread.currentThread().interrupt();
-        } catch (RuntimeException e) {
+        } catch (RuntimeException | Error e) {
             failure = Optional.of(e);
         }
     }
@@ -169,7 +169,7 @@ public final class CatalogueBuilder {
             sink.problem(e.problem());
         } catch (Interrupted e) {
             throw new InterruptedException();
-        } catch (IOException | RuntimeException e) {
+        } catch (IOException | RuntimeException | StackOverflowError e) { // a hostile file may nest without end
             LOG.info("a store could not be read", e);
             sink.problem(Problem.failure(name, "It can't be read", "Check the layer; look into an older one"));
         }
@@ -226,12 +226,12 @@ public final class CatalogueBuilder {
     }
 
     private void write(int jobs, BlockingQueue<Parcel> parcels, ThingTable writer) throws IOException, SQLException {
-        Set<Job> begun = new HashSet<>();
+        Map<Job, ThingTable.OpenStore> begun = new HashMap<>();
         long written = 0;
         for (int done = 0; done < jobs; ) {
             cancel.check();
             if (failure.isPresent()) {
-                throw failure.get();
+                throw new IOException("a reader failed", failure.get());
             }
             var parcel = next(parcels);
             if (parcel.isEmpty()) {
@@ -239,34 +239,31 @@ public final class CatalogueBuilder {
             }
             switch (parcel.get()) {
                 case Parcel.Things things -> {
-                    if (begun.add(things.job())) {
-                        writer.begin(
-                                things.job().reader().name(),
-                                things.job().store().name());
-                    }
+                    var store = open(things.job(), begun, writer);
                     for (var thing : things.things()) {
-                        writer.put(
-                                things.job().store().name(),
-                                things.job().reader().name(),
-                                thing);
+                        writer.put(store, thing);
                     }
                     written += things.things().size();
                     progress.accept(written);
                 }
                 case Parcel.Done end -> {
-                    var job = end.job();
-                    if (begun.add(job)) {
-                        writer.begin(job.reader().name(), job.store().name());
-                    }
-                    writer.end(
-                            job.reader().name(),
-                            job.store().name(),
-                            job.version(),
-                            Json.LINE.writeValueAsBytes(end.problems()));
+                    var store = open(end.job(), begun, writer);
+                    writer.end(store, end.job().version(), Json.LINE.writeValueAsBytes(end.problems()));
+                    begun.remove(end.job());
                     done++;
                 }
             }
         }
+    }
+
+    private static ThingTable.OpenStore open(Job job, Map<Job, ThingTable.OpenStore> begun, ThingTable writer)
+            throws SQLException {
+        var there = begun.get(job);
+        if (there == null) {
+            there = writer.begin(job.reader().name(), job.store().name());
+            begun.put(job, there);
+        }
+        return there;
     }
 
     private static Optional<Parcel> next(BlockingQueue<Parcel> parcels) throws IOException {

@@ -1,7 +1,9 @@
 package app.custodex.catalogue;
 
 import java.sql.Connection;
+import java.sql.PreparedStatement;
 import java.sql.SQLException;
+import java.sql.Types;
 import java.util.HashMap;
 import java.util.Map;
 
@@ -50,7 +52,7 @@ final class People {
                 }
             }
             statement.executeUpdate("DELETE FROM person");
-            statement.executeUpdate("UPDATE address SET person = NULL, reason = NULL");
+            statement.executeUpdate("UPDATE address SET person = NULL");
         }
         var persons = new HashMap<Long, Long>();
         try (var add = db.prepareStatement("INSERT INTO person (id, contact, name) VALUES (?, ?, ?)")) {
@@ -60,7 +62,7 @@ final class People {
         assignAddresses(persons);
     }
 
-    private void addContacts(Map<Long, Long> persons, Map<Long, Long> contacts, java.sql.PreparedStatement add)
+    private void addContacts(Map<Long, Long> persons, Map<Long, Long> contacts, PreparedStatement add)
             throws SQLException {
         try (var statement = db.createStatement();
                 var rows = statement.executeQuery("SELECT id, title FROM thing WHERE kind = 0 ORDER BY id")) {
@@ -79,7 +81,7 @@ final class People {
         }
     }
 
-    private void addOthers(Map<Long, Long> persons, java.sql.PreparedStatement add) throws SQLException {
+    private void addOthers(Map<Long, Long> persons, PreparedStatement add) throws SQLException {
         try (var statement = db.createStatement();
                 var rows = statement.executeQuery("SELECT id, text FROM address ORDER BY id")) {
             while (rows.next()) {
@@ -90,7 +92,7 @@ final class People {
                 long person = persons.size() + 1L;
                 persons.put(leader, person);
                 add.setLong(1, person);
-                add.setNull(2, java.sql.Types.INTEGER);
+                add.setNull(2, Types.INTEGER);
                 add.setString(3, rows.getString(2).replaceFirst("^name:[^:]*:", ""));
                 add.executeUpdate();
             }
@@ -99,23 +101,15 @@ final class People {
 
     private void assignAddresses(Map<Long, Long> persons) throws SQLException {
         try (var statement = db.createStatement();
-                var update = db.prepareStatement("UPDATE address SET person = ?, reason = ? WHERE id = ?");
-                var rows = statement.executeQuery("SELECT id, text FROM address")) {
+                var update = db.prepareStatement("UPDATE address SET person = ? WHERE id = ?");
+                var rows = statement.executeQuery("SELECT id FROM address")) {
             while (rows.next()) {
-                long id = rows.getLong(1);
-                var person = persons.get(leader(id));
-                if (person == null) {
-                    continue;
+                var person = persons.get(leader(rows.getLong(1)));
+                if (person != null) {
+                    update.setLong(1, person);
+                    update.setLong(2, rows.getLong(1));
+                    update.executeUpdate();
                 }
-                var text = rows.getString(2);
-                update.setLong(1, person);
-                update.setString(
-                        2,
-                        text.startsWith("name:")
-                                ? "the name in this account"
-                                : text.contains("@") ? "the mail address" : "the number or name in a service");
-                update.setLong(3, id);
-                update.executeUpdate();
             }
         }
     }

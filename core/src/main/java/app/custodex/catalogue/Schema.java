@@ -7,7 +7,7 @@ import java.util.List;
 /** The tables of a catalogue. */
 final class Schema {
     /** Raised whenever the tables, the model, or what readers and the index make of the data change. */
-    static final int FORM = 2;
+    static final int FORM = 3;
 
     private static final List<String> TABLES = List.of(
             "CREATE TABLE head (name TEXT PRIMARY KEY, value TEXT) WITHOUT ROWID",
@@ -20,7 +20,7 @@ final class Schema {
             // All of it as JSON; apart, so that whoever looks through the rows above has little to read.
             "CREATE TABLE body (thing INTEGER PRIMARY KEY, json BLOB)",
             // A number, mail address or name in a chat service, and whose it is.
-            "CREATE TABLE address (id INTEGER PRIMARY KEY, text TEXT UNIQUE, digits TEXT, person INTEGER, reason TEXT)",
+            "CREATE TABLE address (id INTEGER PRIMARY KEY, text TEXT UNIQUE, digits TEXT, person INTEGER)",
             "CREATE TABLE person (id INTEGER PRIMARY KEY, contact INTEGER, name TEXT)",
             // Everybody in a thing but the one in its own row.
             "CREATE TABLE part (thing INTEGER, address INTEGER, PRIMARY KEY (thing, address)) WITHOUT ROWID",

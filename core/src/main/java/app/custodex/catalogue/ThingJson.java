@@ -1,7 +1,6 @@
 package app.custodex.catalogue;
 
 import app.custodex.base.Json;
-import app.custodex.model.App;
 import app.custodex.model.Bookmark;
 import app.custodex.model.Call;
 import app.custodex.model.Contact;
@@ -90,7 +89,6 @@ final class ThingJson {
             case NOTE -> Note.class;
             case BOOKMARK -> Bookmark.class;
             case VISIT -> PageVisit.class;
-            case APP -> App.class;
             case PICTURE, VIDEO, TRACK, MEMO, RINGTONE, DOCUMENT, FILE -> MediaFile.class;
         };
     }

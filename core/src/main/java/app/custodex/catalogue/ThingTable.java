@@ -7,11 +7,10 @@ import app.custodex.model.ThingKind;
 import app.custodex.search.Asked;
 import java.io.Closeable;
 import java.io.IOException;
-import java.nio.ByteBuffer;
-import java.nio.ByteOrder;
 import java.sql.Connection;
 import java.sql.PreparedStatement;
 import java.sql.SQLException;
+import java.sql.Types;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.BitSet;
@@ -31,7 +30,6 @@ final class ThingTable implements Closeable {
 
     private final Connection db;
     private final ZoneId zone;
-    private final Map<String, OpenStore> stores = new HashMap<>();
     private final Map<String, Long> addresses = new HashMap<>();
     private final Set<Long> kept = new HashSet<>();
     private final PreparedStatement insert;
@@ -43,7 +41,7 @@ final class ThingTable implements Closeable {
     private long lastAddress;
 
     /** A store that is being read. */
-    private static final class OpenStore {
+    static final class OpenStore {
         private final long id;
         /** Whether a layer below had it, so that each thing is looked for first. */
         private final boolean known;
@@ -113,19 +111,14 @@ final class ThingTable implements Closeable {
         }
     }
 
-    private static String nameOf(String reader, String store) {
-        return reader + "\n" + store;
-    }
-
     /** Begins to take the things of a store. */
-    void begin(String reader, String name) throws SQLException {
+    OpenStore begin(String reader, String name) throws SQLException {
         try (var query = db.prepareStatement("SELECT id FROM store WHERE reader = ? AND name = ?")) {
             query.setString(1, reader);
             query.setString(2, name);
             try (var rows = query.executeQuery()) {
                 if (rows.next()) {
-                    stores.put(nameOf(reader, name), new OpenStore(rows.getLong(1), true));
-                    return;
+                    return new OpenStore(rows.getLong(1), true);
                 }
             }
         }
@@ -136,19 +129,10 @@ final class ThingTable implements Closeable {
         }
         long id = number("SELECT max(id) FROM store");
         kept.add(id);
-        stores.put(nameOf(reader, name), new OpenStore(id, false));
+        return new OpenStore(id, false);
     }
 
-    private OpenStore open(String reader, String name) {
-        var store = stores.get(nameOf(reader, name));
-        if (store == null) {
-            throw new IllegalStateException("a store that was not begun");
-        }
-        return store;
-    }
-
-    void put(String name, String reader, Filed filed) throws SQLException, IOException {
-        var store = open(reader, name);
+    void put(OpenStore store, Filed filed) throws SQLException, IOException {
         var thing = filed.thing();
         long id = 0;
         if (store.known) {
@@ -179,7 +163,7 @@ final class ThingTable implements Closeable {
     private void insert(OpenStore store, Filed filed, long id) throws SQLException {
         var thing = filed.thing();
         var people = people(thing);
-        var within = thing.within().map(of -> store.conversations.getOrDefault(of.key(), 0L));
+        var within = thing.within().flatMap(of -> Optional.ofNullable(store.conversations.get(of.key())));
         var who = people.isEmpty()
                 ? within.flatMap(of -> Optional.ofNullable(store.soleMembers.get(of)))
                 : Optional.of(people.getFirst());
@@ -216,7 +200,7 @@ final class ThingTable implements Closeable {
         if (number.isPresent()) {
             statement.setLong(place, number.get());
         } else {
-            statement.setNull(place, java.sql.Types.INTEGER);
+            statement.setNull(place, Types.INTEGER);
         }
     }
 
@@ -226,18 +210,15 @@ final class ThingTable implements Closeable {
         return title.substring(0, end > 0 && Character.isHighSurrogate(title.charAt(end - 1)) ? end - 1 : end);
     }
 
-    private static void remember(OpenStore store, Thing thing, ThingTable table, long id) throws SQLException {
+    /** Messages come behind the conversation that they are in. */
+    private void remember(OpenStore store, Thing thing, long id) throws SQLException {
         if (thing instanceof Conversation conversation) {
             store.conversations.put(thing.id().key(), id);
-            var members = table.people(conversation);
+            var members = people(conversation);
             if (!conversation.group() && members.size() == 1) {
                 store.soleMembers.put(id, members.getFirst());
             }
         }
-    }
-
-    private void remember(OpenStore store, Thing thing, long id) throws SQLException {
-        remember(store, thing, this, id);
     }
 
     /** Everybody in a thing, by address; of a contact, the addresses that are its own. */
@@ -300,8 +281,7 @@ final class ThingTable implements Closeable {
     }
 
     /** Ends a store: what it no longer holds goes. */
-    void end(String reader, String name, String version, byte[] problems) throws SQLException, IOException {
-        var store = open(reader, name);
+    void end(OpenStore store, String version, byte[] problems) throws SQLException, IOException {
         if (store.known) {
             for (long id : things(store.id)) {
                 if (!store.seen.get((int) id)) {
@@ -315,7 +295,6 @@ final class ThingTable implements Closeable {
             update.setLong(3, store.id);
             update.executeUpdate();
         }
-        stores.remove(nameOf(reader, name));
     }
 
     /** Drops the things of stores that are no longer there. */
@@ -348,37 +327,6 @@ final class ThingTable implements Closeable {
             }
         }
         return things;
-    }
-
-    /** The drawn timeline asks for nothing but these. */
-    void countDays() throws SQLException {
-        try (var statement = db.createStatement()) {
-            statement.executeUpdate("DELETE FROM day_count");
-            statement.executeUpdate("INSERT INTO day_count SELECT kind, day, count(*) FROM thing WHERE day IS NOT NULL"
-                    + " AND kind <> " + ThingKind.CONTACT.ordinal() + " GROUP BY kind, day");
-        }
-    }
-
-    /** Writes down the order of time, so that nothing has to be sorted later. */
-    void orderByTime() throws SQLException {
-        ByteBuffer numbers;
-        try (var statement = db.createStatement();
-                var rows = statement.executeQuery("SELECT count(*) FROM thing")) {
-            numbers = ByteBuffer.allocate(4 * rows.getInt(1)).order(ByteOrder.LITTLE_ENDIAN);
-        }
-        try (var statement = db.createStatement();
-                var rows = statement.executeQuery("SELECT id FROM thing ORDER BY at, id")) {
-            while (rows.next()) {
-                numbers.putInt(rows.getInt(1));
-            }
-        }
-        try (var statement = db.createStatement()) {
-            statement.executeUpdate("DELETE FROM time_order");
-        }
-        try (var write = db.prepareStatement("INSERT INTO time_order VALUES (?)")) {
-            write.setBytes(1, numbers.array());
-            write.executeUpdate();
-        }
     }
 
     @Override

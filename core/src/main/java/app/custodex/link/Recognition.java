@@ -83,6 +83,7 @@ final class Recognition {
             Map.entry("%PDF-", Kind.BOOKS), // ISO 32000
             Map.entry("BEGIN:VCARD", Kind.CONTACTS), // RFC 6350
             Map.entry("BEGIN:VCALENDAR", Kind.CALENDARS), // RFC 5545
+            Map.entry("<!DOCTYPE NETSCA", Kind.WEB), // bookmarks as browsers exchange them; common practice
             Map.entry("#!AMR", Kind.MEMOS), // RFC 4867
             Map.entry("fLaC", Kind.MUSIC), // RFC 9639
             Map.entry("ID3", Kind.MUSIC)); // ID3 version 2

@@ -1,6 +1,5 @@
 package app.custodex.model;
 
-import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
 
@@ -17,11 +16,6 @@ public record Bookmark(
     @Override
     public ThingKind kind() {
         return ThingKind.BOOKMARK;
-    }
-
-    @Override
-    public List<Party> people() {
-        return List.of();
     }
 
     @Override

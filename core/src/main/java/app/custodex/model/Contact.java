@@ -58,17 +58,6 @@ public record Contact(
     }
 
     @Override
-    public Optional<Moment> moment() {
-        return Optional.empty();
-    }
-
-    /** A contact is a person, rather than something in which people are. */
-    @Override
-    public List<Party> people() {
-        return List.of();
-    }
-
-    @Override
     public void texts(Consumer<String> to) {
         for (var part : new String[] {
             name.display(),

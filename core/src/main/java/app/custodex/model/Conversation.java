@@ -1,7 +1,6 @@
 package app.custodex.model;
 
 import java.util.List;
-import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
 
@@ -21,11 +20,6 @@ public record Conversation(ThingId id, String account, String service, String na
     @Override
     public ThingKind kind() {
         return ThingKind.CONVERSATION;
-    }
-
-    @Override
-    public Optional<Moment> moment() {
-        return Optional.empty();
     }
 
     @Override

@@ -29,14 +29,12 @@ public record Event(
         List<Moment> except,
         Optional<Moment> instead,
         List<Duration> alarms,
-        List<Party> people,
-        List<Attachment> attachments)
+        List<Party> people)
         implements Thing {
     public Event {
         except = List.copyOf(except);
         alarms = List.copyOf(alarms);
         people = List.copyOf(people);
-        attachments = List.copyOf(attachments);
     }
 
     @Override

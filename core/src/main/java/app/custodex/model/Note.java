@@ -30,11 +30,6 @@ public record Note(
     }
 
     @Override
-    public List<Party> people() {
-        return List.of();
-    }
-
-    @Override
     public void texts(Consumer<String> to) {
         to.accept(title);
         to.accept(text);

@@ -1,6 +1,5 @@
 package app.custodex.model;
 
-import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
 
@@ -10,11 +9,6 @@ public record PageVisit(ThingId id, String account, String title, String address
     @Override
     public ThingKind kind() {
         return ThingKind.VISIT;
-    }
-
-    @Override
-    public List<Party> people() {
-        return List.of();
     }
 
     @Override

@@ -1,6 +1,5 @@
 package app.custodex.model;
 
-import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
 
@@ -23,11 +22,6 @@ public record Task(
     @Override
     public ThingKind kind() {
         return ThingKind.TASK;
-    }
-
-    @Override
-    public List<Party> people() {
-        return List.of();
     }
 
     @Override

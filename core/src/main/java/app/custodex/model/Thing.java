@@ -6,18 +6,7 @@ import java.util.function.Consumer;
 
 /** Something in a phone that is worth reading. */
 public sealed interface Thing
-        permits Contact,
-                Conversation,
-                Message,
-                Call,
-                Voicemail,
-                Event,
-                Task,
-                Note,
-                Bookmark,
-                PageVisit,
-                MediaFile,
-                App {
+        permits Contact, Conversation, Message, Call, Voicemail, Event, Task, Note, Bookmark, PageVisit, MediaFile {
     ThingId id();
 
     ThingKind kind();
@@ -26,10 +15,14 @@ public sealed interface Thing
     String account();
 
     /** When it was; absent for what has no time of its own. */
-    Optional<Moment> moment();
+    default Optional<Moment> moment() {
+        return Optional.empty();
+    }
 
     /** Everybody in it, its owner excepted. */
-    List<Party> people();
+    default List<Party> people() {
+        return List.of();
+    }
 
     /** One line that tells it from others of its kind. */
     String title();

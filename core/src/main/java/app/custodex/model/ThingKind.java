@@ -18,7 +18,6 @@ public enum ThingKind {
     MEMO("memo", "Voice memos"),
     RINGTONE("ringtone", "Ringtones"),
     DOCUMENT("document", "Books and documents"),
-    APP("app", "Apps"),
     FILE("file", "Other files");
 
     private final String code;

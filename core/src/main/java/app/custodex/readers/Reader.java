@@ -1,6 +1,7 @@
 package app.custodex.readers;
 
 import app.custodex.link.FileSource;
+import app.custodex.model.ThingId;
 import app.custodex.model.ThingKind;
 import java.io.IOException;
 import java.util.List;
@@ -25,7 +26,7 @@ public interface Reader {
     void read(Store store, PhoneFiles phone, Sink sink) throws IOException;
 
     /** The picture that goes with a thing that was read earlier, such as the photo of a contact; empty when there is none. */
-    default Optional<byte[]> picture(String key, Store store, PhoneFiles phone) throws IOException {
+    default Optional<byte[]> picture(ThingId id, PhoneFiles phone) throws IOException {
         return Optional.empty();
     }
 }

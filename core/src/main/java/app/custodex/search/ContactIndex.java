@@ -91,7 +91,7 @@ public final class ContactIndex {
      * accents and capitals; digits also within a telephone number however it is written.
      */
     public List<Contact> find(String typed) {
-        var words = Folded.fold(typed).strip().split("\\s+");
+        var words = Fold.fold(typed).strip().split("\\s+");
         if (words.length == 1 && words[0].isEmpty()) {
             return sorted;
         }

@@ -105,6 +105,11 @@ class ConsentGateTest {
                         "may be extracted",
                         () -> contacts.extract(
                                 all, new ContactFormat.Html(), folder.resolve("out"), n -> {}, new CancelToken()));
+                var taken = folder.resolve("taken");
+                isRefused(
+                        "may be extracted",
+                        () -> contacts.takeOut(all.getFirst().id(), taken));
+                assertFalse(Files.exists(taken));
             }
             isRefused("may be read", () -> custodex.reading().open(mandate, "PB-GATE", 1, Locale.UK));
             assertEquals(mandate, custodex.gate().mandateFor(phone.identity()));

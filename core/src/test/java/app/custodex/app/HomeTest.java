@@ -31,6 +31,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.Semaphore;
 import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.Test;
@@ -233,7 +234,7 @@ class HomeTest {
             for (int layer : new int[] {2, 3}) {
                 try (var open = custodex.reading().open(Mandate.ofShop(), "PB-APP", layer, Locale.UK)) {
                     assertEquals(layer, open.contacts().ascending().size());
-                    assertEquals(List.of(), open.problems());
+                    assertEquals(List.of(), open.problems(Set.of()));
                 }
             }
         }
@@ -255,12 +256,12 @@ class HomeTest {
             List<Contact> first;
             try (var contacts = custodex.reading().open(Mandate.ofShop(), "PB-APP", 1, Locale.UK)) {
                 first = contacts.contacts().ascending();
-                assertEquals(1, contacts.problems().size());
+                assertEquals(1, contacts.problems(Set.of()).size());
             }
             for (int round = 0; round < 2; round++) {
                 try (var contacts = custodex.reading().open(Mandate.ofShop(), "PB-APP", 1, Locale.UK)) {
                     assertEquals(first, contacts.contacts().ascending());
-                    assertEquals(1, contacts.problems().size());
+                    assertEquals(1, contacts.problems(Set.of()).size());
                     var ivo = contacts.contacts().find("ivo").getFirst();
                     assertEquals(4, contacts.photo(ivo).orElseThrow().length);
                 }

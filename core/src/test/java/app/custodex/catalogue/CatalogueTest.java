@@ -153,8 +153,7 @@ class CatalogueTest {
                         List.of(new Moment.Day(LocalDate.of(2026, 1, 17)), Moment.at(NOON.plusNanos(1_000))),
                         Optional.empty(),
                         List.of(java.time.Duration.ofMinutes(15)),
-                        List.of(new Party("ivo@example.org", "", "Ivo")),
-                        List.of()),
+                        List.of(new Party("ivo@example.org", "", "Ivo"))),
                 new Message(
                         new ThingId("all", "message"),
                         "Kitewire",

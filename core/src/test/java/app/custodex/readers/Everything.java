@@ -5,7 +5,6 @@ import app.custodex.base.Problem;
 import app.custodex.base.ProblemException;
 import app.custodex.link.Family;
 import app.custodex.link.PhoneIdentity;
-import app.custodex.link.PhonePath;
 import app.custodex.model.Contact;
 import app.custodex.model.Thing;
 import app.custodex.readers.families.FamilyReaders;
@@ -71,8 +70,7 @@ final class Everything implements Sink, Closeable {
     Optional<byte[]> photo(Contact contact) throws IOException {
         for (var reader : readers) {
             if (reader.kinds().contains(contact.kind())) {
-                var store = Store.of(new PhonePath(contact.id().item()));
-                return reader.picture(contact.id().key(), store, phone);
+                return reader.picture(contact.id(), phone);
             }
         }
         return Optional.empty();

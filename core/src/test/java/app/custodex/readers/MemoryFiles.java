@@ -12,6 +12,7 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.time.Instant;
 import java.util.List;
+import java.util.Map;
 import java.util.TreeMap;
 import java.util.function.Function;
 
@@ -19,6 +20,11 @@ import java.util.function.Function;
 final class MemoryFiles implements FileSource {
     private final TreeMap<PhonePath, byte[]> files = new TreeMap<>();
     private final Function<PhonePath, Kind> kinds;
+
+    /** Files that lie anywhere, whose kinds were told by their content. */
+    MemoryFiles(Map<PhonePath, Kind> known) {
+        kinds = path -> known.getOrDefault(path, Kind.OTHER);
+    }
 
     MemoryFiles(Family family) {
         kinds = path -> Layout.kindOf(family, path);

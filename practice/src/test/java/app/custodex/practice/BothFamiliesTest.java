@@ -23,6 +23,7 @@ import java.time.Clock;
 import java.time.Duration;
 import java.util.List;
 import java.util.Locale;
+import java.util.Set;
 import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -71,7 +72,7 @@ class BothFamiliesTest {
                             60,
                             contacts.contacts().ascending().size(),
                             phone.identity().name());
-                    assertEquals(List.of(), contacts.problems());
+                    assertEquals(List.of(), contacts.problems(Set.of()));
                     var grandad = contacts.contacts().find("grandad rook").getFirst();
                     assertEquals("Halvard Rook", grandad.title());
                     assertEquals(

@@ -44,7 +44,11 @@ import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
+import java.util.OptionalLong;
+import java.util.Set;
+import java.util.function.Function;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -100,6 +104,18 @@ class EveryKindTest {
         return rows;
     }
 
+    /** Every message is the row that SQL gives, in the order of time. */
+    private static List<Message> assertMessages(
+            Catalogue catalogue, List<List<String>> rows, Function<Message, List<String>> asRow) throws IOException {
+        assertEquals(List.of(), catalogue.problems());
+        var messages = all(catalogue, ThingKind.MESSAGE, Message.class);
+        assertEquals(rows.size(), messages.size());
+        for (int i = 0; i < rows.size(); i++) {
+            assertEquals(rows.get(i), asRow.apply(messages.get(i)));
+        }
+        return messages;
+    }
+
     private static final Instant OSTREL = Instant.parse("2000-01-01T00:00:00Z");
 
     private static String micros(Message message) {
@@ -126,24 +142,20 @@ class EveryKindTest {
                                 + " FROM message m ORDER BY m.at, m.id");
         try (var catalogue = catalogued(folder, Family.OSTREL)) {
             assertEquals(List.of(), catalogue.problems());
-            var messages = all(catalogue, ThingKind.MESSAGE, Message.class);
-            assertEquals(rows.size(), messages.size());
-            for (int i = 0; i < rows.size(); i++) {
-                var message = messages.get(i);
-                assertEquals(
-                        rows.get(i),
-                        List.of(
-                                message.id().key(),
-                                message.conversation().key().replace("chat-", ""),
-                                message.sender().map(party -> party.address()).orElse(""),
-                                micros(message),
-                                message.text(),
-                                message.sent() ? "1" : "0",
-                                Integer.toString(message.attachments().size()),
-                                Integer.toString(message.reactions().size()),
-                                message.deleted() ? "1" : "0",
-                                message.replyTo().map(ThingId::key).orElse("")));
-            }
+            var messages = assertMessages(
+                    catalogue,
+                    rows,
+                    message -> List.of(
+                            message.id().key(),
+                            message.conversation().key().replace("chat-", ""),
+                            message.sender().map(party -> party.address()).orElse(""),
+                            micros(message),
+                            message.text(),
+                            message.sent() ? "1" : "0",
+                            Integer.toString(message.attachments().size()),
+                            Integer.toString(message.reactions().size()),
+                            message.deleted() ? "1" : "0",
+                            message.replyTo().map(ThingId::key).orElse("")));
             var missing = messages.stream()
                     .flatMap(message -> message.attachments().stream())
                     .filter(attachment -> !attachment.there())
@@ -175,27 +187,23 @@ class EveryKindTest {
                         + " coalesce(reply_to, '') FROM message ORDER BY time, id");
         try (var catalogue = catalogued(folder, Family.PELLOW)) {
             assertEquals(List.of(), catalogue.problems());
-            var messages = all(catalogue, ThingKind.MESSAGE, Message.class);
-            assertEquals(rows.size(), messages.size());
-            for (int i = 0; i < rows.size(); i++) {
-                var message = messages.get(i);
-                assertEquals(
-                        rows.get(i),
-                        List.of(
-                                message.id().key(),
-                                message.conversation().key().replace("thread-", ""),
-                                message.sender().map(party -> party.address()).orElse(""),
-                                Long.toString(message.moment()
-                                        .orElseThrow()
-                                        .instant(ZoneId.of("UTC"))
-                                        .toEpochMilli()),
-                                message.text(),
-                                message.sent() ? "1" : "0",
-                                message.state() == Message.State.UNKNOWN
-                                        ? ""
-                                        : message.state().name().toLowerCase(java.util.Locale.ROOT),
-                                message.replyTo().map(ThingId::key).orElse("")));
-            }
+            var messages = assertMessages(
+                    catalogue,
+                    rows,
+                    message -> List.of(
+                            message.id().key(),
+                            message.conversation().key().replace("thread-", ""),
+                            message.sender().map(party -> party.address()).orElse(""),
+                            Long.toString(message.moment()
+                                    .orElseThrow()
+                                    .instant(ZoneId.of("UTC"))
+                                    .toEpochMilli()),
+                            message.text(),
+                            message.sent() ? "1" : "0",
+                            message.state() == Message.State.UNKNOWN
+                                    ? ""
+                                    : message.state().name().toLowerCase(Locale.ROOT),
+                            message.replyTo().map(ThingId::key).orElse("")));
             var calls = all(catalogue, ThingKind.CALL, Call.class);
             assertEquals(
                     sql(
@@ -323,15 +331,15 @@ class EveryKindTest {
                     .filter(address -> address.startsWith("+44"))
                     .findFirst()
                     .orElseThrow();
-            var of = new Filter(
-                    java.util.Set.of(),
-                    java.util.OptionalLong.of(halvard.id()),
+            var ofHim = new Filter(
+                    Set.of(ThingKind.MESSAGE, ThingKind.CALL),
+                    OptionalLong.of(halvard.id()),
                     Optional.empty(),
                     Optional.empty(),
                     Optional.empty(),
                     false,
                     Optional.empty());
-            long[] his = catalogue.find(of.of(ThingKind.MESSAGE, ThingKind.CALL), Order.OLDEST_FIRST);
+            long[] his = catalogue.find(ofHim, Order.OLDEST_FIRST);
             assertTrue(his.length > 10, his.length + " of Halvard");
             for (var written : List.of(number, number.replace("+44", "0"), "0044 " + number.substring(3))) {
                 long[] found = catalogue.find(

@@ -37,7 +37,6 @@ import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.ZoneId;
 import java.util.ArrayList;
-import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TimeZone;
@@ -49,7 +48,11 @@ public final class IcalendarFiles extends FileReader {
 
     /** @param home the folder whose folders are calendars; empty when there is none */
     public IcalendarFiles(String home) {
-        super("icalendar", Set.of(Kind.CALENDARS), Set.of(".ics", ".ical"), Set.of(ThingKind.EVENT, ThingKind.TASK));
+        super(
+                "icalendar",
+                Set.of(Kind.CALENDARS),
+                home.isEmpty() ? Set.of() : Set.of(".ics", ".ical"),
+                Set.of(ThingKind.EVENT, ThingKind.TASK));
         this.home = home;
     }
 
@@ -129,8 +132,7 @@ public final class IcalendarFiles extends FileReader {
                 event.getAlarms().stream()
                         .flatMap(alarm -> before(alarm).stream())
                         .toList(),
-                event.getAttendees().stream().map(IcalendarFiles::party).toList(),
-                List.of());
+                event.getAttendees().stream().map(IcalendarFiles::party).toList());
     }
 
     private static Task task(ThingId id, String calendar, VTodo task, ICalendar of) {

@@ -3,6 +3,8 @@ package app.custodex.readers.files;
 import app.custodex.model.MediaFile.Fact;
 import app.custodex.model.MediaFile.Place;
 import app.custodex.model.Moment;
+import com.drew.imaging.FileType;
+import com.drew.imaging.FileTypeDetector;
 import com.drew.imaging.ImageMetadataReader;
 import com.drew.imaging.ImageProcessingException;
 import com.drew.lang.GeoLocation;
@@ -42,11 +44,18 @@ record MediaFacts(Optional<Moment> taken, Optional<Place> place, Optional<Durati
     private static final Set<String> WIDTH = Set.of("Image Width", "Width");
     private static final Set<String> HEIGHT = Set.of("Image Height", "Height");
 
-    /** @throws IOException when the file is damaged, or of no form that is known */
-    static MediaFacts read(InputStream in) throws IOException {
+    /**
+     * A file of a form that is not known here says nothing, which is no fault of the file.
+     *
+     * @throws IOException when the file is damaged
+     */
+    static MediaFacts read(InputStream stream) throws IOException {
         Metadata metadata;
-        try {
-            metadata = ImageMetadataReader.readMetadata(new BufferedInputStream(in, 1 << 16));
+        try (var in = new BufferedInputStream(stream, 1 << 16)) {
+            if (FileTypeDetector.detectFileType(in) == FileType.Unknown) {
+                return NONE;
+            }
+            metadata = ImageMetadataReader.readMetadata(in);
         } catch (ImageProcessingException e) {
             throw new IOException(e);
         }

@@ -52,7 +52,7 @@ public final class MediaFiles extends FileReader {
             } catch (IOException e) {
                 sink.problem(Problem.loss(
                         path.text(),
-                        "It does not say when and where it was taken, or is damaged",
+                        "What it says of itself can't be read; it may be damaged",
                         "Open it, and compare it with an older layer"));
             }
         }
@@ -64,10 +64,8 @@ public final class MediaFiles extends FileReader {
                 path.name(),
                 own.taken().or(() -> Optional.of(Moment.at(facts.modified()))),
                 facts.bytes(),
-                List.of(),
                 own.place(),
                 own.length(),
-                own.facts(),
-                List.of()));
+                own.facts()));
     }
 }

@@ -8,7 +8,6 @@ import app.custodex.model.ThingKind;
 import app.custodex.readers.FileReader;
 import app.custodex.readers.PhoneFiles;
 import app.custodex.readers.Sink;
-import app.custodex.readers.Store;
 import ezvcard.VCard;
 import java.io.IOException;
 import java.util.ArrayList;
@@ -22,7 +21,12 @@ public final class VcardFiles extends FileReader {
 
     /** @param home the folder whose folders are accounts; empty when there is none */
     public VcardFiles(String home) {
-        super("vcard", Set.of(Kind.CONTACTS), Set.of(".vcf", ".vcard"), Set.of(ThingKind.CONTACT));
+        // Elsewhere than on a phone, what is a contact was told by the content, whatever the file is called.
+        super(
+                "vcard",
+                Set.of(Kind.CONTACTS),
+                home.isEmpty() ? Set.of() : Set.of(".vcf", ".vcard"),
+                Set.of(ThingKind.CONTACT));
         this.home = home;
     }
 
@@ -46,9 +50,9 @@ public final class VcardFiles extends FileReader {
 
     /** Each photo is in its contact's own file. */
     @Override
-    public Optional<byte[]> picture(String key, Store store, PhoneFiles phone) throws IOException {
-        var cards = cards(store.items().getFirst(), phone, new ArrayList<>());
-        int index = Integer.parseInt(key);
+    public Optional<byte[]> picture(ThingId id, PhoneFiles phone) throws IOException {
+        var cards = cards(new PhonePath(id.item()), phone, new ArrayList<>());
+        int index = Integer.parseInt(id.key());
         return index < cards.size() ? VcardReading.photo(cards.get(index)) : Optional.empty();
     }
 }

@@ -132,8 +132,7 @@ final class OstrelCalendar extends StoreReader {
                         .toList(),
                 moment(row.number("instead"), day, zone),
                 around.alarms.getOrDefault(id, List.of()),
-                around.attendees.getOrDefault(id, List.of()),
-                List.of());
+                around.attendees.getOrDefault(id, List.of()));
     }
 
     private static Task task(Row row, Around around) throws SQLException {

@@ -16,7 +16,6 @@ import app.custodex.readers.PhoneDatabase;
 import app.custodex.readers.PhoneDatabase.Row;
 import app.custodex.readers.PhoneFiles;
 import app.custodex.readers.Sink;
-import app.custodex.readers.Store;
 import app.custodex.readers.StoreReader;
 import java.io.IOException;
 import java.sql.SQLException;
@@ -224,7 +223,7 @@ final class OstrelContacts extends StoreReader {
     }
 
     @Override
-    public Optional<byte[]> picture(String key, Store store, PhoneFiles phone) throws IOException {
-        return phone.database(Layout.OSTREL_PEOPLE).bytes("portrait", "image", "person", Long.parseLong(key));
+    public Optional<byte[]> picture(ThingId id, PhoneFiles phone) throws IOException {
+        return phone.database(Layout.OSTREL_PEOPLE).bytes("portrait", "image", "person", Long.parseLong(id.key()));
     }
 }

@@ -56,11 +56,14 @@ final class OstrelMessages extends StoreReader {
         private final Map<Long, List<Attachment>> attachments = new HashMap<>();
         private final Map<Long, List<Reaction>> reactions = new HashMap<>();
         private final Map<String, Long> byGuid = new HashMap<>();
+        /** Whether addresses lie in a table of their own. */
+        private boolean newer;
     }
 
     @Override
     protected void read(PhoneDatabase database, PhoneFiles phone, Sink sink, Losses losses) throws IOException {
         var around = new Around();
+        around.newer = database.has("message", "handle");
         losses.tell(
                 "addresses",
                 database.each(
@@ -143,11 +146,10 @@ final class OstrelMessages extends StoreReader {
     }
 
     private static Message message(Row row, Around around, PhoneFiles phone) throws SQLException {
-        boolean newer = row.text("address").isEmpty() && row.numberIfAny("sent").isEmpty();
-        boolean sent = newer ? row.number("handle") == 0 : row.flag("sent");
+        boolean sent = around.newer ? row.number("handle") == 0 : row.flag("sent");
         var sender = sent
                 ? Optional.<Party>empty()
-                : newer
+                : around.newer
                         ? Optional.ofNullable(around.handles.get(row.number("handle")))
                         : Optional.of(new Party(row.text("address"), phone.e164(row.text("address")), ""));
         var replyTo = Optional.ofNullable(around.byGuid.get(row.text("reply_to")));

@@ -4,12 +4,16 @@ import app.custodex.app.OpenLayer;
 import app.custodex.desktop.Desk;
 import app.custodex.model.Contact;
 import app.custodex.model.ThingId;
+import app.custodex.model.ThingKind;
 import java.io.IOException;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
+import java.util.function.LongConsumer;
+import javafx.application.Platform;
 import javafx.beans.property.IntegerProperty;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.ReadOnlyIntegerProperty;
@@ -66,10 +70,11 @@ final class ReadingModel {
     /**
      * Opens a layer, unless it is the one that is open.
      *
+     * @param progress is told how many things were read, while they are read for the first time
      * @param refused is run when it can't be opened, after the reason was told
      * @param then is run when it is open
      */
-    void open(Desk.Reading target, Runnable refused, Runnable then) {
+    void open(Desk.Reading target, LongConsumer progress, Runnable refused, Runnable then) {
         var same = layer.get()
                 .filter(open -> open.record().number() == target.layer()
                         && open.record()
@@ -91,8 +96,12 @@ final class ReadingModel {
                                             desk.custodex().gate().mandateFor(target.phone()),
                                             target.phone().identifier(),
                                             target.layer(),
-                                            desk.words().locale());
+                                            desk.words().locale(),
+                                            n -> Platform.runLater(() -> progress.accept(n)));
                             opened.contacts(); // sorted here, off the interface thread
+                            opened.problems(Set.of(ThingKind.CONTACT)).stream()
+                                    .findFirst()
+                                    .ifPresent(desk.work()::tell);
                             return opened;
                         },
                         opened -> {
@@ -101,7 +110,6 @@ final class ReadingModel {
                             lens.set(new Lens.Everyone());
                             typed = "";
                             refresh();
-                            opened.problems().stream().findFirst().ifPresent(desk.work()::tell);
                             then.run();
                         },
                         () -> {
@@ -182,6 +190,13 @@ final class ReadingModel {
                         .ascending()
                         .forEach(contact -> contact.groups().forEach(group -> groups.merge(group, 1, Integer::sum))));
         return groups;
+    }
+
+    /** Whether the list is empty because there is nothing, rather than because nothing was found. */
+    boolean hasNoContacts() {
+        return layer.get()
+                .filter(open -> open.contacts().ascending().isEmpty())
+                .isPresent();
     }
 
     boolean isPicked(Contact contact) {

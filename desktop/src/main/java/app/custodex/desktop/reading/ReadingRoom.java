@@ -10,6 +10,7 @@ import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.LongConsumer;
 import javafx.beans.binding.Bindings;
 import javafx.collections.FXCollections;
 import javafx.css.PseudoClass;
@@ -108,7 +109,6 @@ public final class ReadingRoom extends BorderPane {
 
         list.setId("contacts");
         list.setFixedCellSize(46);
-        list.setPlaceholder(Parts.sentence("No contact has all of these words.", "lesser"));
         list.setCellFactory(view -> new ContactCell(model));
         list.getSelectionModel().selectedItemProperty().addListener((o, was, is) -> showDetail(is));
         list.setOnKeyPressed(event -> {
@@ -157,11 +157,13 @@ public final class ReadingRoom extends BorderPane {
     }
 
     private void open(Desk.Reading target) {
-        where.setText(target.phone().name() + " · layer " + target.layer() + " · opening…");
+        var opening = target.phone().name() + " · layer " + target.layer() + " · ";
+        where.setText(opening + "opening…");
         find.clear();
-        Runnable refused = () -> where.setText(target.phone().name() + " · layer " + target.layer()
-                + " · could not be opened; the line below says why");
-        model.open(target, refused, () -> {
+        LongConsumer progress =
+                read -> where.setText(opening + "reading it for the first time: " + desk.words().count(read));
+        Runnable refused = () -> where.setText(opening + "could not be opened; the line below says why");
+        model.open(target, progress, refused, () -> {
             showWhere();
             if (target.extracting()) {
                 openExtract();
@@ -240,6 +242,11 @@ public final class ReadingRoom extends BorderPane {
 
     private void showList(List<Contact> contacts) {
         list.setItems(FXCollections.observableList(contacts));
+        list.setPlaceholder(Parts.sentence(
+                model.hasNoContacts()
+                        ? "There are no contacts in this layer. Look into another one."
+                        : "No contact has all of these words.",
+                "lesser"));
         count.setText(desk.words().count(contacts.size(), "contact", "contacts"));
         if (!contacts.isEmpty()) {
             list.getSelectionModel().selectFirst();

@@ -228,7 +228,8 @@ public final class OstrelStore {
                         db.put(
                                 "mail",
                                 i + 1,
-                                OstrelTalk.address(people.get(Math.min(mail.person(), people.size() - 1))),
+                                people.get(Math.min(mail.person(), people.size() - 1))
+                                        .address(),
                                 micros(mail.at()),
                                 mail.seconds(),
                                 mail.heard(),
@@ -302,7 +303,7 @@ public final class OstrelStore {
         }
         for (int attendee : event.attendees()) {
             var person = people.get(Math.min(attendee, people.size() - 1));
-            db.put("attendee", id, OstrelTalk.address(person), OstrelTalk.name(person));
+            db.put("attendee", id, person.address(), person.name());
         }
     }
 

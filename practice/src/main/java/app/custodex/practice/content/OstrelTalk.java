@@ -22,18 +22,6 @@ final class OstrelTalk {
         this.time = time;
     }
 
-    static String address(Person person) {
-        return person.reach().stream()
-                .filter(reach -> reach.way().equals("phone") || reach.way().equals("mail"))
-                .map(Person.Reach::value)
-                .findFirst()
-                .orElse("");
-    }
-
-    static String name(Person person) {
-        return (person.given() + " " + person.family()).strip();
-    }
-
     private static String guid(int message) {
         return "m-" + Integer.toHexString(message * 7_919 + 17);
     }
@@ -81,7 +69,7 @@ final class OstrelTalk {
             }
         }
         for (var handle : handles().entrySet()) {
-            db.put("handle", handle.getValue(), address(people.get(handle.getKey())), "");
+            db.put("handle", handle.getValue(), people.get(handle.getKey()).address(), "");
         }
     }
 
@@ -140,7 +128,7 @@ final class OstrelTalk {
             var talk = talks.talks().get(i);
             db.put("chat", i + 1, talk.name(), talk.group());
             for (int member : talk.members()) {
-                db.put("chat_member", i + 1, address(people.get(member)));
+                db.put("chat_member", i + 1, people.get(member).address());
             }
         }
     }
@@ -152,7 +140,7 @@ final class OstrelTalk {
                     "message",
                     i + 1,
                     said.talk() + 1,
-                    said.sent() ? "" : address(people.get(said.by())),
+                    said.sent() ? "" : people.get(said.by()).address(),
                     said.sent(),
                     time.applyAsLong(said.at()),
                     said.text(),
@@ -172,7 +160,7 @@ final class OstrelTalk {
             db.put(
                     "call",
                     i + 1,
-                    address(people.get(call.person())),
+                    people.get(call.person()).address(),
                     "",
                     call.outcome().ordinal() + 1,
                     call.video() ? 2 : 1,
@@ -190,7 +178,7 @@ final class OstrelTalk {
             db.put(
                     "call",
                     i + 1,
-                    address(people.get(call.person())),
+                    people.get(call.person()).address(),
                     call.outcome() == Chronicle.Outcome.MADE,
                     time.applyAsLong(call.at()),
                     call.seconds());

@@ -28,7 +28,7 @@ public final class PellowStore {
         }
         var talks = Chronicle.talks(seed + 1, people.size(), 960);
         var calls = Chronicle.calls(seed + 1, people.size(), 64);
-        var talk = new PellowTalkTables(people, talks);
+        var talk = new PellowTalk(people, talks);
         talk.write(files.resolve("Shared/Talk"), calls);
         for (var event : Chronicle.events()) {
             event(files.resolve("Shared/Calendars").resolve(event.calendar()), event, people);
@@ -41,7 +41,7 @@ public final class PellowStore {
             }
         }
         bookmarks(files.resolve("Shared/Web/bookmarks.html"));
-        var caller = OstrelTalk.address(people.getFirst());
+        var caller = people.getFirst().address();
         for (var mail : Chronicle.mails()) {
             Clips.put(mail.clip(), files.resolve("Shared/Mailbox calls").resolve("0001 " + caller + ".amr"), mail.at());
         }
@@ -235,7 +235,7 @@ public final class PellowStore {
         }
         for (int attendee : event.attendees()) {
             var person = people.get(Math.min(attendee, people.size() - 1));
-            lines.add("ATTENDEE;CN=\"" + OstrelTalk.name(person) + "\":mailto:guest" + attendee + "@example.org");
+            lines.add("ATTENDEE;CN=\"" + person.name() + "\":mailto:guest" + attendee + "@example.org");
         }
         if (event.alarm() > 0) {
             lines.addAll(List.of(

@@ -26,5 +26,18 @@ record Person(
     /** @param way "phone", "mail", "web" or "chat" */
     record Reach(String way, String label, String value) {}
 
+    /** The first number or mail address; empty when there is neither. */
+    String address() {
+        return reach.stream()
+                .filter(way -> way.way().equals("phone") || way.way().equals("mail"))
+                .map(Reach::value)
+                .findFirst()
+                .orElse("");
+    }
+
+    String name() {
+        return (given + " " + family).strip();
+    }
+
     record Post(String label, String street, String town, String region, String code, String country) {}
 }

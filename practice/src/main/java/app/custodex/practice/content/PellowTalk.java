@@ -10,13 +10,13 @@ import java.time.ZoneOffset;
 import java.util.List;
 
 /** Messages and calls as a Pellow of Base 9 keeps them: both in one database, times in milliseconds since 1970. */
-final class PellowTalkTables {
+final class PellowTalk {
     private static final LocalDateTime NOW = LocalDateTime.of(2026, 1, 18, 20, 0);
 
     private final List<Person> people;
     private final Chronicle.Talks talks;
 
-    PellowTalkTables(List<Person> people, Chronicle.Talks talks) {
+    PellowTalk(List<Person> people, Chronicle.Talks talks) {
         this.people = people;
         this.talks = talks;
     }
@@ -26,7 +26,7 @@ final class PellowTalkTables {
     }
 
     private String number(int person) {
-        return person == Chronicle.OWNER ? "" : OstrelTalk.address(people.get(person));
+        return person == Chronicle.OWNER ? "" : people.get(person).address();
     }
 
     void write(Path folder, List<Chronicle.Call> calls) throws IOException {
