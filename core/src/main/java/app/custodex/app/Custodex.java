@@ -226,6 +226,7 @@ public final class Custodex implements AutoCloseable {
      * @throws ProblemException while anybody uses it
      */
     public void moveStrongroom(Path target, LongConsumer progress, CancelToken cancel) throws IOException {
+        reading.endBehind(); // it would hold the strongroom for minutes, and nobody waits for it
         strongroom.move(target, progress, cancel);
     }
 

@@ -41,6 +41,8 @@ public final class LayerReading {
     private final ConsentGate gate;
     private final ReentrantLock cataloguing = new ReentrantLock();
     private final CancelToken closing = new CancelToken();
+    private final ReentrantLock behind = new ReentrantLock();
+    private volatile CancelToken endBehind = new CancelToken();
 
     LayerReading(Home home, Disk disk, ShopStrongroom strongroom, ConsentGate gate) {
         this.home = home;
@@ -59,10 +61,21 @@ public final class LayerReading {
      */
     public OpenLayer open(Mandate mandate, String phoneIdentifier, int number, Locale locale, LongConsumer progress)
             throws IOException {
+        return open(mandate, phoneIdentifier, number, locale, progress, closing);
+    }
+
+    private OpenLayer open(
+            Mandate mandate,
+            String phoneIdentifier,
+            int number,
+            Locale locale,
+            LongConsumer progress,
+            CancelToken cancel)
+            throws IOException {
         var layer = layer(phoneIdentifier, number);
         try {
             gate.ask(Operation.READ, mandate, layer.record().phone());
-            return open(mandate, layer, locale, progress);
+            return open(mandate, layer, locale, progress, cancel);
         } catch (IOException | RuntimeException e) {
             layer.close();
             throw e;
@@ -74,14 +87,41 @@ public final class LayerReading {
         return open(mandate, phoneIdentifier, number, locale, n -> {});
     }
 
-    /** Reads a layer into its catalogue, so that it opens at once later. Takes a while; blocks. */
-    public void catalogue(Mandate mandate, String phoneIdentifier, int number, Locale locale) throws IOException {
-        open(mandate, phoneIdentifier, number, locale).close();
+    /**
+     * Reads a layer into its catalogue, so that it opens at once later. Takes a while; blocks. One is read after the other.
+     *
+     * @return whether it was read to its end, rather than ended by {@link #endBehind}
+     */
+    public boolean catalogue(Mandate mandate, String phoneIdentifier, int number, Locale locale) throws IOException {
+        var end = endBehind;
+        behind.lock();
+        try {
+            end.check();
+            open(mandate, phoneIdentifier, number, locale, n -> {}, end).close();
+            return true;
+        } catch (CancellationException ended) {
+            return false;
+        } finally {
+            behind.unlock();
+        }
     }
 
-    /** Ends what is being read, and waits until it has let go of its files. */
+    /**
+     * Ends what {@link #catalogue} reads, for somebody who needs the strongroom for themselves, and waits until it has let go. What was
+     * not read is read when it is opened.
+     */
+    void endBehind() {
+        var ended = endBehind;
+        endBehind = new CancelToken();
+        ended.cancel();
+        behind.lock();
+        behind.unlock();
+    }
+
+    /** Ends all that is being read, and waits until it has let go of its files. */
     void close() {
         closing.cancel();
+        endBehind();
         cataloguing.lock();
         cataloguing.unlock();
     }
@@ -94,14 +134,14 @@ public final class LayerReading {
                         phoneIdentifier, "There is no layer " + number + " of this phone", "List the layers")));
     }
 
-    private OpenLayer open(Mandate mandate, StoredLayer layer, Locale locale, LongConsumer progress)
+    private OpenLayer open(Mandate mandate, StoredLayer layer, Locale locale, LongConsumer progress, CancelToken cancel)
             throws IOException {
         // What is sealed never touches a disk in the clear.
         var place = layer.record().sealed() ? PrivatePlace.inMemory() : PrivatePlace.open(readingPlace());
         try {
             var readers = FamilyReaders.of(layer.record().phone().family());
             var files = new PhoneFiles(layer, layer.record().phone(), place);
-            var catalogue = catalogue(layer, files, readers, place, progress);
+            var catalogue = catalogue(layer, files, readers, place, progress, cancel);
             return new OpenLayer(gate, mandate, layer, place, files, readers, catalogue, locale);
         } catch (IOException | RuntimeException e) {
             place.close();
@@ -138,7 +178,12 @@ public final class LayerReading {
     }
 
     private Catalogue catalogue(
-            StoredLayer layer, PhoneFiles files, List<Reader> readers, PrivatePlace place, LongConsumer progress)
+            StoredLayer layer,
+            PhoneFiles files,
+            List<Reader> readers,
+            PrivatePlace place,
+            LongConsumer progress,
+            CancelToken cancel)
             throws IOException {
         var there = kept(layer);
         if (there.isPresent()) {
@@ -151,8 +196,8 @@ public final class LayerReading {
                 return meanwhile.get();
             }
             return layer.record().sealed()
-                    ? makeInMemory(layer, files, readers, progress)
-                    : makeInFile(layer, files, readers, place, progress);
+                    ? makeInMemory(layer, files, readers, progress, cancel)
+                    : makeInFile(layer, files, readers, place, progress, cancel);
         } finally {
             cataloguing.unlock();
         }
@@ -213,11 +258,12 @@ public final class LayerReading {
         return making.from(Optional.empty());
     }
 
-    private Catalogue makeInMemory(StoredLayer layer, PhoneFiles files, List<Reader> readers, LongConsumer progress)
+    private Catalogue makeInMemory(
+            StoredLayer layer, PhoneFiles files, List<Reader> readers, LongConsumer progress, CancelToken cancel)
             throws IOException {
         return make(layer, below -> {
             try (var draft = CatalogueDraft.inMemory(below.flatMap(file -> unsealed(layer, file)))) {
-                draft.build(head(layer, layer.record().number()), files, readers, progress, closing);
+                draft.build(head(layer, layer.record().number()), files, readers, progress, cancel);
                 keep(layer, out -> {
                     var writer = layer.key().orElseThrow().writer(out::write);
                     var bytes = draft.bytes();
@@ -230,7 +276,12 @@ public final class LayerReading {
     }
 
     private Catalogue makeInFile(
-            StoredLayer layer, PhoneFiles files, List<Reader> readers, PrivatePlace place, LongConsumer progress)
+            StoredLayer layer,
+            PhoneFiles files,
+            List<Reader> readers,
+            PrivatePlace place,
+            LongConsumer progress,
+            CancelToken cancel)
             throws IOException {
         var made = make(layer, below -> {
             var draftFile = place.folder().resolve("catalogue.db");
@@ -238,7 +289,7 @@ public final class LayerReading {
                 Files.copy(below.get(), draftFile);
             }
             try (var draft = CatalogueDraft.inFile(draftFile)) {
-                draft.build(head(layer, layer.record().number()), files, readers, progress, closing);
+                draft.build(head(layer, layer.record().number()), files, readers, progress, cancel);
             }
             return draftFile;
         });
