@@ -45,6 +45,9 @@ final class VcardMapping {
     private static final Set<String> TYPES =
             Set.of("home", "work", "fax", "pager", "video", "textphone", "car", "isdn", "modem", "bbs", "pcs");
     private static final Set<String> TYPES_OF_4 = Set.of("home", "work", "fax", "pager", "video", "textphone");
+    /** The owner's own label of a property of the same group: our name for it, and the one that address books know. */
+    private static final List<String> OWN_LABELS = List.of("X-LABEL", "X-ABLabel");
+
     // RFC 6350 §6.6.6
     private static final Set<String> RELATIONS = Set.of(
             "contact",
@@ -112,17 +115,22 @@ final class VcardMapping {
         organisation(card, contact.organisation());
         var labels = new Labels(card);
         for (var phone : contact.phones()) {
-            labels.put(phone.label(), card::addTelephoneNumber, new Telephone(Clean.text(phone.written())));
+            labels.put(
+                    phone.label(),
+                    phone.preferred(),
+                    card::addTelephoneNumber,
+                    new Telephone(Clean.text(phone.written())));
         }
         for (var mail : contact.mails()) {
-            labels.put(mail.label(), card::addEmail, new Email(Clean.text(mail.value())));
+            labels.put(mail.label(), mail.preferred(), card::addEmail, new Email(Clean.text(mail.value())));
         }
         for (var web : contact.webs()) {
             // Written raw: a URI is not escaped (RFC 6350 §6.7.8), though the library would.
-            labels.put(web.label(), card::addProperty, new RawProperty("URL", Clean.line(web.value())));
+            labels.put(
+                    web.label(), web.preferred(), card::addProperty, new RawProperty("URL", Clean.line(web.value())));
         }
         contact.chats().forEach(chat -> chat(card, labels, chat));
-        contact.addresses().forEach(a -> labels.put(a.label(), card::addAddress, address(a)));
+        contact.addresses().forEach(a -> labels.put(a.label(), a.preferred(), card::addAddress, address(a)));
         contact.birthday().ifPresent(day -> birthday(card, day));
         contact.anniversary().ifPresent(day -> anniversary(card, day));
         contact.related().forEach(related -> related(card, related));
@@ -133,7 +141,7 @@ final class VcardMapping {
             card.setCategories(categories);
         }
         contact.changed().ifPresent(at -> card.setRevision(new Revision(at)));
-        contact.extras().forEach(extra -> optional(card, extraName(extra.name()), extra.value()));
+        contact.extras().forEach(extra -> VcardExtraNames.of(version, extra).ifPresent(card::addProperty));
         photo(card, contact, photos);
         return card;
     }
@@ -171,7 +179,7 @@ final class VcardMapping {
 
     private static void chat(VCard card, Labels labels, Labelled chat) {
         try {
-            labels.put(chat.label(), card::addImpp, new Impp(new URI(Clean.line(chat.value()))));
+            labels.put(chat.label(), chat.preferred(), card::addImpp, new Impp(new URI(Clean.line(chat.value()))));
         } catch (URISyntaxException e) {
             optional(card, "X-CHAT", chat.value());
         }
@@ -229,11 +237,6 @@ final class VcardMapping {
         card.addRelated(related);
     }
 
-    private static String extraName(String name) {
-        var clean = name.toUpperCase(Locale.ROOT).replaceAll("[^A-Z0-9-]", "-");
-        return clean.startsWith("X-") ? clean : "X-" + clean;
-    }
-
     private static void optional(VCard card, String name, String value) {
         if (!value.isEmpty()) {
             card.addProperty(new RawProperty(name, VObjectPropertyValues.escape(Clean.text(value))));
@@ -272,20 +275,30 @@ final class VcardMapping {
             void to(P property);
         }
 
-        <P extends VCardProperty> void put(String label, Add<P> add, P property) {
-            var word = label.toLowerCase(Locale.ROOT);
-            if (word.equals("mobile")) {
-                property.addParameter("TYPE", "cell");
-            } else if ((version == VCardVersion.V4_0 ? TYPES_OF_4 : TYPES).contains(word)) {
-                property.addParameter("TYPE", word);
-            } else if (!word.isEmpty()) {
+        <P extends VCardProperty> void put(String label, boolean preferred, Add<P> add, P property) {
+            var words = label.isBlank()
+                    ? List.<String>of()
+                    : List.of(label.strip().toLowerCase(Locale.ROOT).split(" ", -1));
+            if (words.stream().allMatch(this::isType)) {
+                words.forEach(word -> property.addParameter("TYPE", word.equals("mobile") ? "cell" : word));
+            } else {
                 group++;
                 property.setGroup("item" + group);
-                var own = new RawProperty("X-LABEL", VObjectPropertyValues.escape(Clean.text(label)));
-                own.setGroup("item" + group);
-                card.addProperty(own);
+                for (var name : OWN_LABELS) {
+                    var own = new RawProperty(name, VObjectPropertyValues.escape(Clean.text(label)));
+                    own.setGroup("item" + group);
+                    card.addProperty(own);
+                }
+            }
+            if (preferred) {
+                property.addParameter(
+                        version == VCardVersion.V4_0 ? "PREF" : "TYPE", version == VCardVersion.V4_0 ? "1" : "pref");
             }
             add.to(property);
+        }
+
+        private boolean isType(String word) {
+            return word.equals("mobile") || (version == VCardVersion.V4_0 ? TYPES_OF_4 : TYPES).contains(word);
         }
     }
 }

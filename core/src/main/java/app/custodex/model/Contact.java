@@ -82,7 +82,7 @@ public record Contact(
             to.accept(phone.written());
             to.accept(phone.e164());
         });
-        extras.forEach(extra -> to.accept(extra.value()));
+        extras.stream().map(Extra::value).filter(v -> !v.startsWith("data:")).forEach(to);
     }
 
     /** What to call it where one line is all there is: its name, else its firm, else how it is reached. */
@@ -138,14 +138,27 @@ public record Contact(
         }
     }
 
-    /** @param label "home", "work", "mobile" or whatever its owner wrote; may be empty */
-    public record Labelled(String label, String value) {}
+    /**
+     * @param label "home", "work fax", "mobile" or whatever its owner wrote; may be empty
+     * @param preferred whether it is the one to use among several
+     */
+    public record Labelled(String label, String value, boolean preferred) {
+        public Labelled(String label, String value) {
+            this(label, value, false);
+        }
+    }
 
     /**
+     * @param label as in {@link Labelled}
      * @param written as it is on the phone
      * @param e164 in the form of ITU-T E.164; empty when it is no number that could be dialled
+     * @param preferred whether it is the one to use among several
      */
-    public record PhoneNumber(String label, String written, String e164) {}
+    public record PhoneNumber(String label, String written, String e164, boolean preferred) {
+        public PhoneNumber(String label, String written, String e164) {
+            this(label, written, e164, false);
+        }
+    }
 
     public record Address(
             String label,
@@ -155,7 +168,20 @@ public record Contact(
             String town,
             String region,
             String code,
-            String country) {
+            String country,
+            boolean preferred) {
+        public Address(
+                String label,
+                String box,
+                String extended,
+                String street,
+                String town,
+                String region,
+                String code,
+                String country) {
+            this(label, box, extended, street, town, region, code, country, false);
+        }
+
         /** The parts that are there, from the small to the large. */
         public List<String> lines() {
             return Stream.of(box, extended, street, (code + " " + town).strip(), region, country)
@@ -177,5 +203,16 @@ public record Contact(
         }
     }
 
-    public record Extra(String name, String value) {}
+    /**
+     * What has no field of its own.
+     *
+     * @param name of a vCard property (RFC 6350), or an "X-" name
+     * @param parameters as vCard writes them, such as "PREF=1;TYPE=work"; may be empty
+     * @param value as vCard writes it under a name of the standard; plain text under an "X-" name
+     */
+    public record Extra(String name, String parameters, String value) {
+        public Extra(String name, String value) {
+            this(name, "", value);
+        }
+    }
 }

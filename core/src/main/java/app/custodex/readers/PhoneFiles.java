@@ -10,6 +10,7 @@ import java.io.InputStream;
 import java.time.ZoneId;
 import java.util.HashMap;
 import java.util.Map;
+import java.util.Optional;
 
 /** A phone's files while they are read, with what readers share: databases are opened once, numbers are worked out once. */
 public final class PhoneFiles implements Closeable {
@@ -18,6 +19,7 @@ public final class PhoneFiles implements Closeable {
     private final PrivatePlace place;
     private final PhoneNumbers numbers;
     private final Map<PhonePath, PhoneDatabase> databases = new HashMap<>();
+    private final Map<PhonePath, Map<String, Long>> places = new HashMap<>();
 
     /** @param place where a database may be put while it is open */
     public PhoneFiles(FileSource files, PhoneIdentity phone, PrivatePlace place) {
@@ -57,6 +59,22 @@ public final class PhoneFiles implements Closeable {
             databases.put(path, there);
         }
         return there;
+    }
+
+    /** Finds out where in a file its things begin. */
+    public interface Places {
+        /** @return offsets by the keys of the things */
+        Map<String, Long> find() throws IOException;
+    }
+
+    /** Where in a file the thing of a key begins; the file is gone through once for all of its things. */
+    public synchronized Optional<Long> place(PhonePath path, String key, Places of) throws IOException {
+        var known = places.get(path);
+        if (known == null) {
+            known = of.find();
+            places.put(path, known);
+        }
+        return Optional.ofNullable(known.get(key));
     }
 
     @Override

@@ -17,7 +17,7 @@ import java.util.TreeMap;
 import java.util.function.Function;
 
 /** A phone's files in memory. */
-final class MemoryFiles implements FileSource {
+class MemoryFiles implements FileSource {
     private final TreeMap<PhonePath, byte[]> files = new TreeMap<>();
     private final Function<PhonePath, Kind> kinds;
 

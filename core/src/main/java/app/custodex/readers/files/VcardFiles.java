@@ -1,6 +1,5 @@
 package app.custodex.readers.files;
 
-import app.custodex.base.Problem;
 import app.custodex.link.Kind;
 import app.custodex.link.PhonePath;
 import app.custodex.model.ThingId;
@@ -8,15 +7,17 @@ import app.custodex.model.ThingKind;
 import app.custodex.readers.FileReader;
 import app.custodex.readers.PhoneFiles;
 import app.custodex.readers.Sink;
-import ezvcard.VCard;
 import java.io.IOException;
-import java.util.ArrayList;
-import java.util.List;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 
-/** Reads vCard files. A file that holds several cards gives several contacts. */
+/** Reads vCard files (RFC 6350, RFC 2426, and vCard 2.1 as phones still write it). A file that holds several cards gives several contacts. */
 public final class VcardFiles extends FileReader {
+    private static final int LONGEST_KEY = 200;
+
     private final String home;
 
     /** @param home the folder whose folders are accounts; empty when there is none */
@@ -32,27 +33,54 @@ public final class VcardFiles extends FileReader {
 
     @Override
     protected void read(PhonePath path, PhoneFiles phone, Sink sink) throws IOException {
-        var reading = new VcardReading(phone::e164);
-        var problems = new ArrayList<Problem>();
-        var cards = cards(path, phone, problems);
-        problems.forEach(sink::problem);
-        for (int i = 0; i < cards.size(); i++) {
-            sink.thing(
-                    reading.contact(new ThingId(path.text(), Integer.toString(i)), account(path, home), cards.get(i)));
+        var losses = new VcardLosses(path.text());
+        var keys = new Keys();
+        try (var cutter = new VcardCutter(phone.open(path))) {
+            for (var card = cutter.next(); card.isPresent(); card = cutter.next()) {
+                losses.count(card.get());
+                var key = keys.next(card.get());
+                if (!card.get().tooLarge()) {
+                    sink.thing(new VcardReading(new VcardParse(card.get().text(), losses), phone::e164, losses)
+                            .contact(new ThingId(path.text(), key), account(path, home)));
+                }
+            }
+        }
+        losses.tell(phone.files().facts(path).bytes() == 0, sink);
+    }
+
+    /** A card is named by its own lasting identifier, so that it is known again when others come before it. */
+    private static final class Keys {
+        private final Set<String> taken = new HashSet<>();
+        private int index;
+
+        String next(VcardCutter.Card card) {
+            var key = Integer.toString(index++);
+            var uid = card.uid();
+            return !uid.isEmpty() && uid.length() <= LONGEST_KEY && taken.add(uid) ? uid : key;
         }
     }
 
-    private static List<VCard> cards(PhonePath path, PhoneFiles phone, List<Problem> problems) throws IOException {
-        try (var in = phone.open(path)) {
-            return VcardText.parse(path.text(), in, problems);
-        }
-    }
-
-    /** Each photo is in its contact's own file. */
     @Override
     public Optional<byte[]> picture(ThingId id, PhoneFiles phone) throws IOException {
-        var cards = cards(new PhonePath(id.item()), phone, new ArrayList<>());
-        int index = Integer.parseInt(id.key());
-        return index < cards.size() ? VcardReading.photo(cards.get(index)) : Optional.empty();
+        var path = new PhonePath(id.item());
+        var offset = phone.place(path, id.key(), () -> places(path, phone));
+        if (offset.isEmpty()) {
+            return Optional.empty();
+        }
+        try (var cutter = new VcardCutter(phone.open(path))) {
+            cutter.skipTo(offset.get());
+            return cutter.next().flatMap(card -> new VcardParse(card.text(), new VcardLosses(path.text())).photo());
+        }
+    }
+
+    private static Map<String, Long> places(PhonePath path, PhoneFiles phone) throws IOException {
+        var places = new HashMap<String, Long>();
+        var keys = new Keys();
+        try (var cutter = new VcardCutter(phone.open(path))) {
+            for (var card = cutter.next(); card.isPresent(); card = cutter.next()) {
+                places.put(keys.next(card.get()), card.get().offset());
+            }
+        }
+        return places;
     }
 }

@@ -1,0 +1,295 @@
+package app.custodex.readers.files;
+
+import java.io.BufferedInputStream;
+import java.io.ByteArrayOutputStream;
+import java.io.Closeable;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.InputStreamReader;
+import java.nio.ByteBuffer;
+import java.nio.charset.CharacterCodingException;
+import java.nio.charset.Charset;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.regex.Pattern;
+import org.apache.commons.io.input.ReaderInputStream;
+
+/**
+ * Cuts a file into its cards, one after the other, however many there are. Each comes as text with its lines unfolded, so that what is
+ * wrong with one byte, line or card stays there.
+ */
+final class VcardCutter implements Closeable {
+    /** A card with a large photo stays far below; more is no card but an attack or a mix-up. */
+    static final int MAX_BYTES = 64 << 20;
+
+    private static final Charset WESTERN = Charset.forName("windows-1252");
+    private static final Pattern UID = Pattern.compile("(?im)^(?:[A-Z0-9-]+\\.)?UID(?:;[^:\\r\\n]*)?:(.*)$");
+    private static final Pattern CHARSET = Pattern.compile("CHARSET=\"?([^;:\"]+)");
+
+    /**
+     * @param offset of its first byte in the text of the file, behind any byte-order mark
+     * @param ended whether its end was there
+     * @param foreign lines that were in no charset that they name, and not in UTF-8; they were read as Western European
+     * @param tooLarge whether it was left out for its size
+     */
+    record Card(long offset, String text, boolean ended, int foreign, boolean tooLarge) {
+        /** Its lasting identifier, as it is written; empty when it has none. */
+        String uid() {
+            var uid = UID.matcher(text);
+            return uid.find() ? uid.group(1).strip() : "";
+        }
+    }
+
+    private final InputStream in;
+    private final byte[] buffer = new byte[1 << 16];
+    private int from;
+    private int to;
+    private long at;
+    private long lineAt;
+    private Optional<byte[]> putBack = Optional.empty();
+
+    VcardCutter(InputStream in) throws IOException {
+        this.in = decoded(new BufferedInputStream(in, 1 << 16));
+    }
+
+    /** As UTF-8, or as what is near enough to be told line by line. */
+    private static InputStream decoded(InputStream in) throws IOException {
+        in.mark(4);
+        var start = in.readNBytes(4);
+        in.reset();
+        if (start.length >= 3 && start[0] == (byte) 0xef && start[1] == (byte) 0xbb && start[2] == (byte) 0xbf) {
+            in.skipNBytes(3);
+            return in;
+        }
+        if (start.length < 4) {
+            return in;
+        }
+        boolean marked = start[0] == (byte) 0xfe && start[1] == (byte) 0xff
+                || start[0] == (byte) 0xff && start[1] == (byte) 0xfe;
+        if (marked || start[0] == 0 && start[2] == 0) {
+            return utf8(in, StandardCharsets.UTF_16); // by its mark, else the larger half first (RFC 2781 §4.3)
+        }
+        return start[1] == 0 && start[3] == 0 ? utf8(in, StandardCharsets.UTF_16LE) : in;
+    }
+
+    private static InputStream utf8(InputStream in, Charset charset) throws IOException {
+        return new BufferedInputStream(
+                ReaderInputStream.builder()
+                        .setReader(new InputStreamReader(in, charset))
+                        .setCharset(StandardCharsets.UTF_8)
+                        .get(),
+                1 << 16);
+    }
+
+    /** Goes to a card whose offset is known, before any is read. */
+    void skipTo(long offset) throws IOException {
+        in.skipNBytes(offset - at);
+        at = offset;
+    }
+
+    /** The next card; empty at the end of the file. */
+    Optional<Card> next() throws IOException {
+        var line = line();
+        while (line.isPresent() && !is(line.get(), "BEGIN:VCARD")) {
+            line = line();
+        }
+        if (line.isEmpty()) {
+            return Optional.empty();
+        }
+        long offset = lineAt;
+        var lines = new ArrayList<byte[]>(List.of(line.get()));
+        long bytes = 0;
+        int depth = 1;
+        boolean ended = false;
+        for (line = line(); line.isPresent(); line = line()) {
+            if (is(line.get(), "BEGIN:VCARD")) {
+                if (!isAgent(lines.getLast())) {
+                    putBack = line; // the card before it has no end
+                    break;
+                }
+                depth++;
+            }
+            bytes += line.get().length;
+            if (bytes <= MAX_BYTES) {
+                lines.add(line.get());
+            }
+            if (is(line.get(), "END:VCARD") && --depth == 0) {
+                ended = true;
+                break;
+            }
+        }
+        return Optional.of(
+                bytes > MAX_BYTES ? new Card(offset, "", ended, 0, true) : card(offset, logical(lines), ended));
+    }
+
+    /** A card inside a card, as vCard 2.1 has it. */
+    private static boolean isAgent(byte[] line) {
+        return line.length < 64
+                && new String(line, StandardCharsets.ISO_8859_1)
+                        .strip()
+                        .toUpperCase(Locale.ROOT)
+                        .matches("(.*\\.)?AGENT(;.*)?:");
+    }
+
+    private static boolean is(byte[] line, String words) {
+        return line.length < 64
+                && new String(line, StandardCharsets.ISO_8859_1).strip().equalsIgnoreCase(words);
+    }
+
+    /** Without its end: CRLF, LF, or CR alone. */
+    private Optional<byte[]> line() throws IOException {
+        if (putBack.isPresent()) {
+            var line = putBack;
+            putBack = Optional.empty();
+            return line;
+        }
+        lineAt = at;
+        if (from == to && !fill()) {
+            return Optional.empty();
+        }
+        var line = new ByteArrayOutputStream(80);
+        do {
+            int end = from;
+            while (end < to && buffer[end] != '\n' && buffer[end] != '\r') {
+                end++;
+            }
+            line.write(buffer, from, Math.min(end - from, Math.max(0, MAX_BYTES + 1 - line.size())));
+            at += end - from;
+            from = end;
+        } while (from == to && fill());
+        if (from < to) {
+            boolean pair = buffer[from] == '\r';
+            step();
+            if (pair && (from < to || fill()) && buffer[from] == '\n') {
+                step();
+            }
+        }
+        return Optional.of(line.toByteArray());
+    }
+
+    private void step() {
+        from++;
+        at++;
+    }
+
+    private boolean fill() throws IOException {
+        from = 0;
+        to = Math.max(0, in.read(buffer));
+        return to > 0;
+    }
+
+    /** A line with what belongs to it: folded lines, and base64 and quoted-printable that go on without an indentation. */
+    private static final class Logical {
+        private final ByteArrayOutputStream bytes = new ByteArrayOutputStream(80);
+        private final String head;
+
+        Logical(byte[] first) {
+            head = head(first);
+            bytes.writeBytes(first);
+        }
+
+        private static String head(byte[] line) {
+            int end = 0;
+            boolean quoted = false;
+            while (end < line.length && (quoted || line[end] != ':')) {
+                quoted ^= line[end++] == '"';
+            }
+            return new String(line, 0, end, StandardCharsets.ISO_8859_1).toUpperCase(Locale.ROOT);
+        }
+
+        boolean isBase64() {
+            return head.contains("BASE64") || head.contains("ENCODING=B");
+        }
+
+        boolean isQuotedPrintable() {
+            return head.contains("QUOTED-PRINTABLE");
+        }
+
+        boolean endsSoftly() {
+            var all = bytes.size() == 0 ? new byte[1] : bytes.toByteArray();
+            return isQuotedPrintable() && all[all.length - 1] == '=';
+        }
+    }
+
+    private static List<Logical> logical(List<byte[]> lines) {
+        boolean spaceStays = lines.stream().anyMatch(line -> is(line, "VERSION:2.1"));
+        var logical = new ArrayList<Logical>();
+        for (var line : lines) {
+            boolean indented = line.length > 0 && (line[0] == ' ' || line[0] == '\t');
+            if (logical.isEmpty()) {
+                logical.add(new Logical(line));
+                continue;
+            }
+            var last = logical.getLast();
+            if (last.isQuotedPrintable() && last.endsSoftly()) {
+                var whole = last.bytes.toByteArray();
+                last.bytes.reset();
+                last.bytes.write(whole, 0, whole.length - 1);
+                last.bytes.writeBytes(line);
+            } else if (indented) {
+                // vCard 2.1 folds where a space is, which stays; later versions put one in.
+                int from = spaceStays && !last.isBase64() ? 0 : 1;
+                last.bytes.write(line, from, line.length - from);
+            } else if (last.isBase64() && isBase64(line)) {
+                last.bytes.writeBytes(line);
+            } else {
+                logical.add(new Logical(line));
+            }
+        }
+        return logical;
+    }
+
+    private static boolean isBase64(byte[] line) {
+        for (byte c : line) {
+            if (!Character.isLetterOrDigit(c) && c != '+' && c != '/' && c != '=') {
+                return false;
+            }
+        }
+        return line.length > 0;
+    }
+
+    private static Card card(long offset, List<Logical> lines, boolean ended) {
+        var text = new StringBuilder();
+        int foreign = 0;
+        for (var line : lines) {
+            var bytes = line.bytes.toByteArray();
+            var named = charset(line);
+            if (named.isPresent()) {
+                text.append(new String(bytes, named.get()));
+            } else {
+                try {
+                    text.append(StandardCharsets.UTF_8.newDecoder().decode(ByteBuffer.wrap(bytes)));
+                } catch (CharacterCodingException e) {
+                    text.append(new String(bytes, WESTERN));
+                    foreign++;
+                }
+            }
+            text.append("\r\n");
+        }
+        if (!ended) {
+            text.append("END:VCARD\r\n");
+        }
+        return new Card(offset, text.toString(), ended, foreign, false);
+    }
+
+    /** What a line of vCard 2.1 names; in quoted-printable the bytes are ASCII, and the name is for what they stand for. */
+    private static Optional<Charset> charset(Logical line) {
+        var named = CHARSET.matcher(line.head);
+        if (line.isQuotedPrintable() || !named.find()) {
+            return Optional.empty();
+        }
+        try {
+            return Optional.of(Charset.forName(named.group(1).strip()));
+        } catch (IllegalArgumentException unknown) {
+            return Optional.empty();
+        }
+    }
+
+    @Override
+    public void close() throws IOException {
+        in.close();
+    }
+}
