@@ -26,6 +26,7 @@ import picocli.CommandLine.Spec;
             StrongroomCommand.class,
             ListCommand.class,
             FindCommand.class,
+            CompareCommand.class,
             ShowCommand.class,
             ContactsCommand.class,
             ExtractCommand.class,

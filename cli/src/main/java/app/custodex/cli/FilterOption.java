@@ -1,17 +1,21 @@
 package app.custodex.cli;
 
-import app.custodex.app.OpenLayer;
+import app.custodex.app.OpenPhone;
 import app.custodex.base.Json;
 import app.custodex.base.Problem;
+import app.custodex.base.Problem.Grade;
 import app.custodex.base.ProblemException;
 import app.custodex.catalogue.Catalogue;
 import app.custodex.catalogue.Filter;
+import app.custodex.model.Thing;
 import app.custodex.model.ThingKind;
 import app.custodex.search.Asked;
 import app.custodex.search.Fold;
+import app.custodex.strongroom.LayerRecord;
 import java.io.IOException;
 import java.io.PrintWriter;
 import java.time.LocalDate;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -78,13 +82,13 @@ final class FilterOption {
     }
 
     /** Prints things as they come, so that no list is too long. */
-    void print(OpenLayer open, long[] numbers, PrintWriter out) throws IOException {
+    void print(OpenPhone open, long[] numbers, PrintWriter out) throws IOException {
         print(open, numbers, json, out);
     }
 
-    static void print(OpenLayer open, long[] numbers, boolean json, PrintWriter out) throws IOException {
-        var zone = open.record().phone().timeZone();
-        var names = open.catalogue().names();
+    static void print(OpenPhone open, long[] numbers, boolean json, PrintWriter out) throws IOException {
+        var zone = open.phone().timeZone();
+        var names = open.names();
         open.catalogue()
                 .forEach(
                         numbers,
@@ -95,11 +99,25 @@ final class FilterOption {
         out.flush();
     }
 
+    /** One thing of several layers, behind whose and which it is. */
+    String line(Thing thing, OpenPhone in) throws IOException {
+        int layer = in.layer().map(LayerRecord::number).orElse(0);
+        if (json) {
+            var line = new LinkedHashMap<String, Object>();
+            line.put("phone", in.phone().name());
+            line.put("layer", layer);
+            line.put("thing", thing);
+            return Json.LINE.writeValueAsString(line);
+        }
+        return Output.oneLine(in.phone().name()) + "\t" + layer + "\t"
+                + ThingLine.of(thing, in.phone().timeZone(), in.names());
+    }
+
     /** What is missing is said, whatever was found. */
-    static int losses(OpenLayer open, Set<ThingKind> of, PrintWriter err) throws IOException {
+    static int losses(OpenPhone open, Set<ThingKind> of, PrintWriter err) throws IOException {
         var problems = open.problems(of);
         Output.problems(err, problems);
-        return problems.isEmpty() ? ExitCode.DONE : ExitCode.LOSSES;
+        return problems.stream().allMatch(problem -> problem.grade() == Grade.NOTE) ? ExitCode.DONE : ExitCode.LOSSES;
     }
 
     private static long person(Catalogue catalogue, String typed) throws IOException {

@@ -1,13 +1,19 @@
 package app.custodex.cli;
 
 import app.custodex.app.Custodex;
-import app.custodex.app.OpenLayer;
+import app.custodex.app.Mandate;
+import app.custodex.app.OpenPhone;
+import app.custodex.base.CancelToken;
 import app.custodex.base.Problem;
 import app.custodex.base.ProblemException;
+import app.custodex.link.PhoneIdentity;
 import app.custodex.strongroom.StoredPhone;
 import java.io.IOException;
+import java.time.Duration;
+import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.OptionalInt;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
@@ -17,17 +23,41 @@ final class LayerOption {
     @Parameters(
             index = "0",
             paramLabel = "PHONE",
-            description = "Name, model, serial number or identifier of a phone in the strongroom")
+            description = "Name, model, serial number or identifier of a phone in the strongroom; with --straight also"
+                    + " a bay's number")
     private String phone = "";
 
     @Option(names = "--layer", paramLabel = "NUMBER", description = "Which layer (default: the newest)")
     private Optional<Integer> layer = Optional.empty();
+
+    @Option(names = "--straight", description = "Read the phone that is plugged in, not a layer; nothing of it is kept")
+    private boolean straight;
 
     @Mixin
     private SecretOption secrets = new SecretOption();
 
     @Mixin
     private MandateOption mandate = new MandateOption();
+
+    /** Stands for every phone in the strongroom, where that is allowed. */
+    private static final String ALL = "all";
+
+    boolean everywhere() {
+        return phone.equals(ALL);
+    }
+
+    /** The phones that are meant, with their seals opened where their passphrases are given. */
+    List<StoredPhone> phones(Custodex custodex) throws IOException {
+        if (everywhere()) {
+            return custodex.strongroom().holdings().phones();
+        }
+        unseal(custodex, phone(custodex));
+        return List.of(phone(custodex));
+    }
+
+    Mandate mandate(Custodex custodex, PhoneIdentity of) throws IOException {
+        return mandate.of(custodex, of);
+    }
 
     StoredPhone phone(Custodex custodex) throws IOException {
         return PhoneFinder.stored(custodex, phone);
@@ -58,15 +88,28 @@ final class LayerOption {
         }
     }
 
-    /** The layer, open for reading; the caller closes it. */
-    OpenLayer open(Custodex custodex) throws IOException {
-        var stored = phone(custodex);
+    /** The layer, or the phone itself, open for reading; the caller closes it. */
+    OpenPhone open(Custodex custodex) throws IOException {
+        if (straight) {
+            if (layer.isPresent()) {
+                throw new ProblemException(Problem.failure(
+                        phone, "A phone that is read straight has no layers", "Leave out --layer or --straight"));
+            }
+            var bay = PhoneFinder.ready(custodex, phone, Duration.ZERO, waiting -> {});
+            return custodex.straight()
+                    .open(mandate.of(custodex, bay), bay, Locale.getDefault(), n -> {}, new CancelToken());
+        }
+        return open(custodex, phone(custodex), OptionalInt.empty());
+    }
+
+    /** Another layer of the same phone. */
+    OpenPhone open(Custodex custodex, StoredPhone stored, OptionalInt other) throws IOException {
         unseal(custodex, stored);
         return custodex.reading()
                 .open(
                         mandate.of(custodex, stored.identity()),
                         stored.identity().identifier(),
-                        number(stored),
+                        other.isPresent() ? number(stored, other.getAsInt()) : number(stored),
                         Locale.getDefault());
     }
 }

@@ -1,6 +1,6 @@
 package app.custodex.cli;
 
-import app.custodex.app.OpenLayer;
+import app.custodex.app.OpenPhone;
 import app.custodex.base.Sizes;
 import app.custodex.catalogue.Catalogue.Order;
 import java.io.IOException;
@@ -49,7 +49,7 @@ final class ListCommand implements Callable<Integer> {
         }
     }
 
-    private void counts(OpenLayer open, PrintWriter out) throws IOException {
+    private void counts(OpenPhone open, PrintWriter out) throws IOException {
         var counts = open.catalogue().counts();
         if (filter.json()) {
             Output.json(out, counts);

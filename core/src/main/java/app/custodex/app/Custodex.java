@@ -58,6 +58,7 @@ public final class Custodex implements AutoCloseable {
     private final Bays bays;
     private final Checks checks;
     private final LayerReading reading;
+    private final StraightReading straight;
     private final Map<Bay, BackupJob> jobs = new ConcurrentHashMap<>();
 
     private Custodex(Home home, Clock clock, Disk disk) throws IOException {
@@ -72,6 +73,7 @@ public final class Custodex implements AutoCloseable {
         this.dockets = DocketBook.open(home.dockets(), disk, clock);
         this.gate = new ConsentGate(dockets, () -> settled().ownPhones(), clock);
         this.reading = new LayerReading(home, disk, strongroom, gate);
+        this.straight = new StraightReading(strongroom, gate, clock);
         this.runs = RunBook.open(home.runs(), disk);
         this.sources = new Sources(home.sources(), disk);
         this.bays = new Bays(sources, () -> strongroom.known().root());
@@ -152,6 +154,16 @@ public final class Custodex implements AutoCloseable {
     /** Looking into layers. */
     public LayerReading reading() {
         return reading;
+    }
+
+    /** Finds things in several layers at once. */
+    public StrongroomSearch search() {
+        return new StrongroomSearch(reading);
+    }
+
+    /** Reads phones that are plugged in, without a copy. */
+    public StraightReading straight() {
+        return straight;
     }
 
     /** Reading layers back. */

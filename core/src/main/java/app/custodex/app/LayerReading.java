@@ -1,5 +1,6 @@
 package app.custodex.app;
 
+import app.custodex.app.OpenPhone.From;
 import app.custodex.base.CancelToken;
 import app.custodex.base.Digests;
 import app.custodex.base.Disk;
@@ -59,12 +60,12 @@ public final class LayerReading {
      * @throws ProblemException when the customer has not consented
      * @throws CancellationException when the program ends meanwhile
      */
-    public OpenLayer open(Mandate mandate, String phoneIdentifier, int number, Locale locale, LongConsumer progress)
+    public OpenPhone open(Mandate mandate, String phoneIdentifier, int number, Locale locale, LongConsumer progress)
             throws IOException {
         return open(mandate, phoneIdentifier, number, locale, progress, closing);
     }
 
-    private OpenLayer open(
+    private OpenPhone open(
             Mandate mandate,
             String phoneIdentifier,
             int number,
@@ -83,7 +84,7 @@ public final class LayerReading {
     }
 
     /** The same, without anybody who watches it. */
-    public OpenLayer open(Mandate mandate, String phoneIdentifier, int number, Locale locale) throws IOException {
+    public OpenPhone open(Mandate mandate, String phoneIdentifier, int number, Locale locale) throws IOException {
         return open(mandate, phoneIdentifier, number, locale, n -> {});
     }
 
@@ -134,7 +135,7 @@ public final class LayerReading {
                         phoneIdentifier, "There is no layer " + number + " of this phone", "List the layers")));
     }
 
-    private OpenLayer open(Mandate mandate, StoredLayer layer, Locale locale, LongConsumer progress, CancelToken cancel)
+    private OpenPhone open(Mandate mandate, StoredLayer layer, Locale locale, LongConsumer progress, CancelToken cancel)
             throws IOException {
         // What is sealed never touches a disk in the clear.
         var place = layer.record().sealed() ? PrivatePlace.inMemory() : PrivatePlace.open(readingPlace());
@@ -142,7 +143,7 @@ public final class LayerReading {
             var readers = FamilyReaders.of(layer.record().phone().family());
             var files = new PhoneFiles(layer, layer.record().phone(), place);
             var catalogue = catalogue(layer, files, readers, place, progress, cancel);
-            return new OpenLayer(gate, mandate, layer, place, files, readers, catalogue, locale);
+            return new OpenPhone(gate, mandate, From.layer(layer), place, files, readers, catalogue, locale);
         } catch (IOException | RuntimeException e) {
             place.close();
             throw e;

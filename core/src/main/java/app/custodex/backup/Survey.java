@@ -9,6 +9,7 @@ import app.custodex.link.PhoneLink;
 import app.custodex.link.PhonePath;
 import app.custodex.strongroom.Below;
 import app.custodex.strongroom.LeftOut;
+import app.custodex.strongroom.ManifestItem;
 import app.custodex.strongroom.Strongroom;
 import java.io.IOException;
 import java.time.Clock;
@@ -33,8 +34,12 @@ public record Survey(List<Found> files, List<LeftOut> left, boolean compared) {
         left = List.copyOf(left);
     }
 
-    /** @param stored whether a layer below has it as it is */
-    public record Found(Listed.File file, Kind kind, boolean stored) {}
+    /** @param below the item of a layer below that has it as it is */
+    public record Found(Listed.File file, Kind kind, Optional<ManifestItem> below) {
+        public boolean stored() {
+            return below.isPresent();
+        }
+    }
 
     /** How much of one kind there is, and how much of it is new. */
     public record Amount(long items, long bytes, long newItems, long newBytes) {
@@ -69,17 +74,17 @@ public record Survey(List<Found> files, List<LeftOut> left, boolean compared) {
             var listing = new PhoneLister(link, gate, watch, cancel, limits).list(found -> {});
             var source = new BackupPlan.Source(listing, status.contents(), file -> link.kindOf(file.path()), sealed);
             var plan = BackupPlan.of(source, Selection.EVERYTHING, below::find, below);
-            Map<PhonePath, Kind> unchanged = new HashMap<>();
-            plan.unchanged().forEach(item -> unchanged.put(item.path(), item.kind()));
+            Map<PhonePath, ManifestItem> unchanged = new HashMap<>();
+            plan.unchanged().forEach(item -> unchanged.put(item.path(), item));
             Map<PhonePath, Kind> fresh = new HashMap<>();
             plan.fresh().forEach(item -> fresh.put(item.file().path(), item.kind()));
             var files = new ArrayList<Found>();
             for (var listed : listing) {
                 if (listed instanceof Listed.File file) {
                     Optional.ofNullable(unchanged.get(file.path()))
-                            .ifPresent(kind -> files.add(new Found(file, kind, true)));
+                            .ifPresent(item -> files.add(new Found(file, item.kind(), Optional.of(item))));
                     Optional.ofNullable(fresh.get(file.path()))
-                            .ifPresent(kind -> files.add(new Found(file, kind, false)));
+                            .ifPresent(kind -> files.add(new Found(file, kind, Optional.empty())));
                 }
             }
             return new Survey(files, plan.left(), readable);

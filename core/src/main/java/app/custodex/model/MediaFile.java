@@ -1,14 +1,17 @@
 package app.custodex.model;
 
 import java.time.Duration;
+import java.util.Collections;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Consumer;
 
 /**
  * A picture, video, sound or document: a file whose content is the thing.
  *
- * @param kind one of PICTURE, VIDEO, TRACK, MEMO, RINGTONE, DOCUMENT, FILE
+ * @param kind one of {@link #KINDS}
  * @param title its own, from its tags, or its file's name
  * @param moment when it was taken or made, as far as it says so itself, else when the file was last changed
  * @param bytes of the file
@@ -26,6 +29,16 @@ public record MediaFile(
         Optional<Duration> length,
         List<Fact> facts)
         implements Thing {
+    /** The kinds whose content is a file. */
+    public static final Set<ThingKind> KINDS = Collections.unmodifiableSet(EnumSet.of(
+            ThingKind.PICTURE,
+            ThingKind.VIDEO,
+            ThingKind.TRACK,
+            ThingKind.MEMO,
+            ThingKind.RINGTONE,
+            ThingKind.DOCUMENT,
+            ThingKind.FILE));
+
     public MediaFile {
         facts = List.copyOf(facts);
     }

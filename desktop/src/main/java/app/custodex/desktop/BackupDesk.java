@@ -209,12 +209,14 @@ public final class BackupDesk {
                         .start(
                                 "Reading layer " + result.layer().number(),
                                 () -> {
-                                    custodex.reading().catalogue(
-                                            custodex.gate()
-                                                    .mandateFor(result.layer().phone()),
-                                            result.layer().phone().identifier(),
-                                            result.layer().number(),
-                                            desk.words().locale());
+                                    custodex.reading()
+                                            .catalogue(
+                                                    custodex.gate()
+                                                            .mandateFor(result.layer()
+                                                                    .phone()),
+                                                    result.layer().phone().identifier(),
+                                                    result.layer().number(),
+                                                    desk.words().locale());
                                     return result;
                                 },
                                 read -> {}));

@@ -184,7 +184,7 @@ final class ExtractPane extends ScrollPane {
                         desk.words().count(done.get()) + " of " + desk.words().count(contacts.size()))));
         ticker.setCycleCount(Animation.INDEFINITE);
         ticker.play();
-        var phone = layer.get().record().phone();
+        var phone = layer.get().phone();
         desk.work()
                 .start(
                         "Extract contacts",

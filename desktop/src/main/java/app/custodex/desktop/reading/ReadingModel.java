@@ -1,6 +1,6 @@
 package app.custodex.desktop.reading;
 
-import app.custodex.app.OpenLayer;
+import app.custodex.app.OpenPhone;
 import app.custodex.desktop.Desk;
 import app.custodex.model.Contact;
 import app.custodex.model.ThingId;
@@ -36,7 +36,7 @@ final class ReadingModel {
     }
 
     private final Desk desk;
-    private final ObjectProperty<Optional<OpenLayer>> layer = new SimpleObjectProperty<>(Optional.empty());
+    private final ObjectProperty<Optional<OpenPhone>> layer = new SimpleObjectProperty<>(Optional.empty());
     private final ObjectProperty<List<Contact>> shown = new SimpleObjectProperty<>(List.of());
     private final ObjectProperty<Lens> lens = new SimpleObjectProperty<>(new Lens.Everyone());
     private final Map<ThingId, Contact> picked = new LinkedHashMap<>();
@@ -50,7 +50,7 @@ final class ReadingModel {
     }
 
     /** The open layer. */
-    ObjectProperty<Optional<OpenLayer>> layer() {
+    ObjectProperty<Optional<OpenPhone>> layer() {
         return layer;
     }
 
@@ -76,11 +76,10 @@ final class ReadingModel {
      */
     void open(Desk.Reading target, LongConsumer progress, Runnable refused, Runnable then) {
         var same = layer.get()
-                .filter(open -> open.record().number() == target.layer()
-                        && open.record()
-                                .phone()
-                                .identifier()
-                                .equals(target.phone().identifier()));
+                .filter(open -> open.layer()
+                                .filter(of -> of.number() == target.layer())
+                                .isPresent()
+                        && open.phone().identifier().equals(target.phone().identifier()));
         if (same.isPresent()) {
             then.run();
             return;
@@ -170,7 +169,7 @@ final class ReadingModel {
         });
     }
 
-    private static List<Contact> find(OpenLayer open, String words, Lens lens, boolean backwards) {
+    private static List<Contact> find(OpenPhone open, String words, Lens lens, boolean backwards) {
         var found = open.contacts().find(words);
         var seen = switch (lens) {
             case Lens.Everyone everyone -> found;
@@ -194,9 +193,7 @@ final class ReadingModel {
 
     /** Whether the list is empty because there is nothing, rather than because nothing was found. */
     boolean hasNoContacts() {
-        return layer.get()
-                .filter(open -> open.contacts().ascending().isEmpty())
-                .isPresent();
+        return layer.get().filter(open -> open.contacts().ascending().isEmpty()).isPresent();
     }
 
     boolean isPicked(Contact contact) {

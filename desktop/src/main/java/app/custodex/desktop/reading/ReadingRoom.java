@@ -1,6 +1,6 @@
 package app.custodex.desktop.reading;
 
-import app.custodex.app.OpenLayer;
+import app.custodex.app.OpenPhone;
 import app.custodex.desktop.Desk;
 import app.custodex.desktop.reading.ReadingModel.Lens;
 import app.custodex.desktop.ui.Parts;
@@ -160,8 +160,8 @@ public final class ReadingRoom extends BorderPane {
         var opening = target.phone().name() + " · layer " + target.layer() + " · ";
         where.setText(opening + "opening…");
         find.clear();
-        LongConsumer progress =
-                read -> where.setText(opening + "reading it for the first time: " + desk.words().count(read));
+        LongConsumer progress = read -> where.setText(
+                opening + "reading it for the first time: " + desk.words().count(read));
         Runnable refused = () -> where.setText(opening + "could not be opened; the line below says why");
         model.open(target, progress, refused, () -> {
             showWhere();
@@ -179,7 +179,7 @@ public final class ReadingRoom extends BorderPane {
         where.setText("nothing is open");
     }
 
-    private void showLayer(Optional<OpenLayer> layer) {
+    private void showLayer(Optional<OpenPhone> layer) {
         detail.show(Optional.empty());
         showWhere();
         showLenses();
@@ -188,12 +188,12 @@ public final class ReadingRoom extends BorderPane {
     private void showWhere() {
         model.layer()
                 .get()
-                .ifPresent(open -> where.setText(String.join(
+                .flatMap(OpenPhone::layer)
+                .ifPresent(layer -> where.setText(String.join(
                         " · ",
-                        open.record().phone().name(),
-                        open.record().phone().model(),
-                        "layer " + open.record().number() + ", "
-                                + desk.words().moment(open.record().begun(), desk.now()))));
+                        layer.phone().name(),
+                        layer.phone().model(),
+                        "layer " + layer.number() + ", " + desk.words().moment(layer.begun(), desk.now()))));
     }
 
     private void showLenses() {
@@ -271,7 +271,7 @@ public final class ReadingRoom extends BorderPane {
 
     private record Letter(String name, int first) {}
 
-    private static List<Letter> letters(OpenLayer layer, List<Contact> contacts) {
+    private static List<Letter> letters(OpenPhone layer, List<Contact> contacts) {
         var seen = new HashSet<String>();
         var letters = new ArrayList<Letter>();
         for (int i = 0; i < contacts.size(); i++) {

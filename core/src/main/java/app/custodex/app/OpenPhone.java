@@ -1,16 +1,21 @@
 package app.custodex.app;
 
+import app.custodex.backup.PhoneNow;
 import app.custodex.base.CancelToken;
 import app.custodex.base.PrivatePlace;
 import app.custodex.base.Problem;
 import app.custodex.base.ProblemException;
 import app.custodex.base.Suppliers;
 import app.custodex.catalogue.Catalogue;
+import app.custodex.catalogue.Catalogue.Names;
 import app.custodex.catalogue.Catalogue.Order;
+import app.custodex.catalogue.Comparison;
 import app.custodex.catalogue.Filter;
 import app.custodex.extract.ContactExtraction;
 import app.custodex.extract.ContactFormat;
 import app.custodex.extract.ExtractResult;
+import app.custodex.link.FileSource;
+import app.custodex.link.PhoneIdentity;
 import app.custodex.link.PhonePath;
 import app.custodex.model.Contact;
 import app.custodex.model.ThingId;
@@ -37,22 +42,30 @@ import java.util.Set;
 import java.util.function.IntConsumer;
 import java.util.function.Supplier;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
-/** One layer, open for reading on somebody's behalf. Closing it removes what was put on the disk for it. */
-public final class OpenLayer implements Closeable {
+/**
+ * A phone's data, open for reading on somebody's behalf: one layer of it, or the phone itself. Closing it removes what was put on the
+ * disk for it.
+ */
+public final class OpenPhone implements Closeable {
     private final ConsentGate gate;
     private final Mandate mandate;
-    private final StoredLayer layer;
+    private final FileSource source;
+    private final PhoneIdentity phone;
+    private final Optional<LayerRecord> layer;
+    private final List<Problem> left;
     private final PrivatePlace place;
     private final PhoneFiles files;
     private final List<Reader> readers;
     private final Catalogue catalogue;
     private final Supplier<ContactIndex> contacts;
+    private final Supplier<Names> names;
 
-    OpenLayer(
+    OpenPhone(
             ConsentGate gate,
             Mandate mandate,
-            StoredLayer layer,
+            From from,
             PrivatePlace place,
             PhoneFiles files,
             List<Reader> readers,
@@ -60,16 +73,51 @@ public final class OpenLayer implements Closeable {
             Locale locale) {
         this.gate = gate;
         this.mandate = mandate;
-        this.layer = layer;
+        this.source = from.source();
+        this.phone = from.phone();
+        this.layer = from.layer();
+        this.left = from.left();
         this.place = place;
         this.files = files;
         this.readers = List.copyOf(readers);
         this.catalogue = catalogue;
         this.contacts = Suppliers.once(() -> contacts(locale));
+        this.names = Suppliers.once(this::loadNames);
     }
 
-    public LayerRecord record() {
-        return layer.record();
+    /**
+     * Where the data comes from.
+     *
+     * @param layer absent for the phone itself
+     * @param left what the phone does not give this way
+     */
+    record From(FileSource source, PhoneIdentity phone, Optional<LayerRecord> layer, List<Problem> left) {
+        static From layer(StoredLayer layer) {
+            return new From(layer, layer.record().phone(), Optional.of(layer.record()), List.of());
+        }
+
+        static From phone(PhoneNow now) {
+            return new From(now, now.phone(), Optional.empty(), now.problems());
+        }
+    }
+
+    /** Whose data it is. */
+    public PhoneIdentity phone() {
+        return phone;
+    }
+
+    /** Which layer it is; empty for the phone itself. */
+    public Optional<LayerRecord> layer() {
+        return layer;
+    }
+
+    /**
+     * Compares with an older state of the same phone.
+     *
+     * @param kinds which are wanted; empty for all
+     */
+    public Comparison since(OpenPhone older, Set<ThingKind> kinds) throws IOException {
+        return Comparison.of(older.catalogue, catalogue, kinds);
     }
 
     /** Everything in it that was read. */
@@ -87,12 +135,26 @@ public final class OpenLayer implements Closeable {
                 .filter(reader -> kinds.isEmpty() || !Collections.disjoint(reader.kinds(), kinds))
                 .map(Reader::name)
                 .collect(Collectors.toSet());
-        return catalogue.problems(names::contains);
+        return Stream.concat(catalogue.problems(names::contains).stream(), left.stream())
+                .toList();
     }
 
     /** All contacts, from A to Z. Takes up to a second the first time. */
     public ContactIndex contacts() {
         return contacts.get();
+    }
+
+    /** What to call people: by their names in the contacts, where they are there. */
+    public Names names() {
+        return names.get();
+    }
+
+    private Names loadNames() {
+        try {
+            return catalogue.names();
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
     }
 
     private ContactIndex contacts(Locale locale) {
@@ -132,12 +194,12 @@ public final class OpenLayer implements Closeable {
      * @throws app.custodex.base.ProblemException when the customer's consent was withdrawn, or the file is there already
      */
     public void takeOut(ThingId id, Path file) throws IOException {
-        gate.ask(Operation.EXTRACT, mandate, record().phone());
+        gate.ask(Operation.EXTRACT, mandate, phone);
         var picture = picture(id);
         boolean whole = false;
         try (var in = picture.isPresent()
                         ? new ByteArrayInputStream(picture.get())
-                        : layer.open(new PhonePath(id.item()));
+                        : source.open(new PhonePath(id.item()));
                 var out = Files.newOutputStream(file, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE)) {
             in.transferTo(out);
             whole = true;
@@ -160,18 +222,18 @@ public final class OpenLayer implements Closeable {
     public ExtractResult extract(
             List<Contact> chosen, ContactFormat format, Path folder, IntConsumer progress, CancelToken cancel)
             throws IOException {
-        gate.ask(Operation.EXTRACT, mandate, record().phone());
+        gate.ask(Operation.EXTRACT, mandate, phone);
         return new ContactExtraction(format, this::photo)
-                .write(chosen, "Contacts of " + record().phone().name(), folder, progress, cancel);
+                .write(chosen, "Contacts of " + phone.name(), folder, progress, cancel);
     }
 
     @Override
     public void close() throws IOException {
-        try (layer;
+        try (source;
                 place;
                 files;
                 catalogue) {
-            // Closed in the order catalogue, files, place, layer.
+            // Closed in the order catalogue, files, place, source.
         }
     }
 }
