@@ -35,13 +35,18 @@ public final class PrivatePlace implements Closeable {
         return new PrivatePlace(folder, lease);
     }
 
+    /** Whether this computer has a folder that lies in memory. */
+    public static boolean hasMemory() throws IOException {
+        return Files.isDirectory(MEMORY) && Files.getFileStore(MEMORY).type().equals("tmpfs");
+    }
+
     /**
      * A private place in memory, for what must not touch a disk.
      *
      * @throws ProblemException when this computer has no folder that lies in memory
      */
     public static PrivatePlace inMemory() throws IOException {
-        if (!Files.isDirectory(MEMORY) || !Files.getFileStore(MEMORY).type().equals("tmpfs")) {
+        if (!hasMemory()) {
             throw new ProblemException(Problem.failure(
                     "This computer",
                     "It has no folder in memory, and sealed data may not be put on its disk",

@@ -33,13 +33,9 @@ import com.fasterxml.jackson.databind.module.SimpleModule;
 import com.fasterxml.jackson.databind.ser.std.StdSerializer;
 import java.io.IOException;
 import java.time.Instant;
-import java.time.LocalDate;
-import java.time.LocalDateTime;
-import java.time.ZoneId;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 
 /** Things as JSON, short: nothing that is empty is written, and the item that a thing was read from only where it is another one. */
 final class ThingJson {
@@ -158,14 +154,7 @@ final class ThingJson {
                 out.writeNumber(instant.toEpochMilli()); // what most moments are, and by far the fastest
                 return;
             }
-            out.writeString(
-                    switch (moment) {
-                        case Moment.At at ->
-                            at.instant()
-                                    + at.zone().map(zone -> "[" + zone + "]").orElse("");
-                        case Moment.Floating floating -> floating.local().toString();
-                        case Moment.Day day -> day.date().toString();
-                    });
+            out.writeString(moment.text());
         }
     }
 
@@ -181,19 +170,7 @@ final class ThingJson {
             if (in.currentToken() == JsonToken.VALUE_NUMBER_INT) {
                 return Moment.at(Instant.ofEpochMilli(in.getLongValue()));
             }
-            var text = in.getText();
-            int zone = text.indexOf('[');
-            if (zone >= 0) {
-                return new Moment.At(
-                        Instant.parse(text.substring(0, zone)),
-                        Optional.of(ZoneId.of(text.substring(zone + 1, text.length() - 1))));
-            }
-            if (text.endsWith("Z")) {
-                return Moment.at(Instant.parse(text));
-            }
-            return text.indexOf('T', 1) < 0
-                    ? new Moment.Day(LocalDate.parse(text))
-                    : new Moment.Floating(LocalDateTime.parse(text));
+            return Moment.parse(in.getText());
         }
     }
 }

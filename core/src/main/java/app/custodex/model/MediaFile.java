@@ -16,6 +16,7 @@ import java.util.function.Consumer;
  * @param moment when it was taken or made, as far as it says so itself, else when the file was last changed
  * @param bytes of the file
  * @param facts what the file says of itself, by name, in the order in which they are shown
+ * @param text that stands in a document; empty for other files
  * @param place where it was taken
  */
 public record MediaFile(
@@ -27,7 +28,8 @@ public record MediaFile(
         long bytes,
         Optional<Place> place,
         Optional<Duration> length,
-        List<Fact> facts)
+        List<Fact> facts,
+        String text)
         implements Thing {
     /** The kinds whose content is a file. */
     public static final Set<ThingKind> KINDS = Collections.unmodifiableSet(EnumSet.of(
@@ -54,5 +56,6 @@ public record MediaFile(
         to.accept(title);
         to.accept(id.item());
         facts.forEach(fact -> to.accept(fact.value()));
+        to.accept(text);
     }
 }

@@ -41,4 +41,31 @@ public sealed interface Moment {
             case Day day -> day.date();
         };
     }
+
+    /** In one piece: ISO 8601, an instant with its zone in brackets behind it. */
+    default String text() {
+        return switch (this) {
+            case At at -> at.instant() + at.zone().map(zone -> "[" + zone + "]").orElse("");
+            case Floating floating -> floating.local().toString();
+            case Day day -> day.date().toString();
+        };
+    }
+
+    /**
+     * Reads what {@link #text} wrote.
+     *
+     * @throws java.time.DateTimeException when it is something else
+     */
+    static Moment parse(String text) {
+        int zone = text.indexOf('[');
+        if (zone >= 0) {
+            return new At(
+                    Instant.parse(text.substring(0, zone)),
+                    Optional.of(ZoneId.of(text.substring(zone + 1, text.length() - 1))));
+        }
+        if (text.endsWith("Z")) {
+            return at(Instant.parse(text));
+        }
+        return text.indexOf('T', 1) < 0 ? new Day(LocalDate.parse(text)) : new Floating(LocalDateTime.parse(text));
+    }
 }

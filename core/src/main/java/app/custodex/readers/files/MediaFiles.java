@@ -1,6 +1,10 @@
 package app.custodex.readers.files;
 
 import app.custodex.base.Problem;
+import app.custodex.base.ProblemException;
+import app.custodex.facts.FileFacts;
+import app.custodex.facts.FileFacts.Sort;
+import app.custodex.facts.Workers;
 import app.custodex.link.Kind;
 import app.custodex.link.PhonePath;
 import app.custodex.model.MediaFile;
@@ -45,27 +49,43 @@ public final class MediaFiles extends FileReader {
     @Override
     protected void read(PhonePath path, PhoneFiles phone, Sink sink) throws IOException {
         var facts = phone.files().facts(path);
-        var own = MediaFacts.NONE;
-        if (kind == ThingKind.PICTURE || kind == ThingKind.VIDEO) {
-            try (var in = phone.open(path)) {
-                own = MediaFacts.read(in);
-            } catch (IOException e) {
-                sink.problem(Problem.loss(
-                        path.text(),
-                        "What it says of itself can't be read; it may be damaged",
-                        "Open it, and compare it with an older layer"));
-            }
-        }
+        var own = own(path, phone, sink);
         boolean ringtone = !ringtones.isEmpty() && path.in(new PhonePath(ringtones));
         sink.thing(new MediaFile(
                 new ThingId(path.text(), ""),
                 ringtone ? ThingKind.RINGTONE : kind,
                 "",
-                path.name(),
+                own.title().isEmpty() ? path.name() : own.title(),
                 own.taken().or(() -> Optional.of(Moment.at(facts.modified()))),
                 facts.bytes(),
                 own.place(),
                 own.length(),
-                own.facts()));
+                own.facts(),
+                own.text()));
+    }
+
+    /** What the file says of itself; that it says nothing is no fault of the file. */
+    private FileFacts own(PhonePath path, PhoneFiles phone, Sink sink) {
+        var sort = sort();
+        if (sort.isEmpty()) {
+            return FileFacts.NONE;
+        }
+        try (var in = phone.open(path)) {
+            return Workers.shared().facts(sort.get(), path.text(), path.name(), in);
+        } catch (ProblemException e) {
+            sink.problem(e.problem());
+        } catch (IOException e) {
+            sink.problem(Problem.loss(path.text(), "It can't be read", "Check the layer; look into an older one"));
+        }
+        return FileFacts.NONE;
+    }
+
+    private Optional<Sort> sort() {
+        return switch (kind) {
+            case PICTURE, VIDEO -> Optional.of(Sort.IMAGE);
+            case TRACK, MEMO, RINGTONE -> Optional.of(Sort.SOUND);
+            case DOCUMENT -> Optional.of(Sort.DOCUMENT);
+            default -> Optional.empty();
+        };
     }
 }

@@ -1,4 +1,4 @@
-package app.custodex.readers.files;
+package app.custodex.facts;
 
 import app.custodex.model.MediaFile.Fact;
 import app.custodex.model.MediaFile.Place;
@@ -15,7 +15,10 @@ import com.drew.metadata.exif.ExifIFD0Directory;
 import com.drew.metadata.exif.ExifSubIFDDirectory;
 import com.drew.metadata.exif.GpsDirectory;
 import com.drew.metadata.iptc.IptcDirectory;
+import com.drew.metadata.mov.QuickTimeDirectory;
+import com.drew.metadata.mov.media.QuickTimeVideoDirectory;
 import com.drew.metadata.mp4.Mp4Directory;
+import com.drew.metadata.mp4.media.Mp4VideoDirectory;
 import com.drew.metadata.xmp.XmpDirectory;
 import java.io.BufferedInputStream;
 import java.io.IOException;
@@ -26,34 +29,31 @@ import java.time.LocalDateTime;
 import java.time.ZoneOffset;
 import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
-import java.util.List;
+import java.util.Date;
 import java.util.Locale;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Stream;
 
-/**
- * What a picture or video says of itself, by EXIF 2.32, XMP and IPTC.
- *
- * @param taken with the zone only where the file has it; by the clock on the wall otherwise
- */
-record MediaFacts(Optional<Moment> taken, Optional<Place> place, Optional<Duration> length, List<Fact> facts) {
-    static final MediaFacts NONE = new MediaFacts(Optional.empty(), Optional.empty(), Optional.empty(), List.of());
-
+/** Reads what a picture or video says of itself, by EXIF 2.32, XMP and IPTC, and by ISO/IEC 14496-12. */
+final class MediaFacts {
     private static final DateTimeFormatter EXIF_TIME = DateTimeFormatter.ofPattern("uuuu:MM:dd HH:mm:ss", Locale.ROOT);
     private static final Set<String> WIDTH = Set.of("Image Width", "Width");
     private static final Set<String> HEIGHT = Set.of("Image Height", "Height");
+
+    private MediaFacts() {}
 
     /**
      * A file of a form that is not known here says nothing, which is no fault of the file.
      *
      * @throws IOException when the file is damaged
      */
-    static MediaFacts read(InputStream stream) throws IOException {
+    static FileFacts read(InputStream stream) throws IOException {
         Metadata metadata;
         try (var in = new BufferedInputStream(stream, 1 << 16)) {
             if (FileTypeDetector.detectFileType(in) == FileType.Unknown) {
-                return NONE;
+                return FileFacts.NONE;
             }
             metadata = ImageMetadataReader.readMetadata(in);
         } catch (ImageProcessingException e) {
@@ -64,7 +64,8 @@ record MediaFacts(Optional<Moment> taken, Optional<Place> place, Optional<Durati
         camera(metadata).ifPresent(camera -> facts.add(new Fact("Camera", camera)));
         orientation(metadata).ifPresent(turned -> facts.add(new Fact("Orientation", turned)));
         caption(metadata).ifPresent(caption -> facts.add(new Fact("Caption", caption)));
-        return new MediaFacts(taken(metadata), place(metadata), length(metadata), facts);
+        codec(metadata).ifPresent(codec -> facts.add(new Fact("Codec", codec)));
+        return new FileFacts("", taken(metadata), place(metadata), length(metadata), facts, "");
     }
 
     private static Optional<Moment> taken(Metadata metadata) {
@@ -82,12 +83,21 @@ record MediaFacts(Optional<Moment> taken, Optional<Place> place, Optional<Durati
                 return Optional.empty();
             }
         }
-        var film = metadata.getFirstDirectoryOfType(Mp4Directory.class);
-        var made = film == null ? null : film.getDate(Mp4Directory.TAG_CREATION_TIME);
         // Counted from 1904; zero means that the camera had no clock.
-        return made == null || made.toInstant().getEpochSecond() <= 0
-                ? Optional.empty()
-                : Optional.of(Moment.at(made.toInstant()));
+        return film(metadata)
+                .flatMap(film -> Optional.ofNullable(film.getDate(Mp4Directory.TAG_CREATION_TIME)))
+                .map(Date::toInstant)
+                .filter(made -> made.getEpochSecond() > 0)
+                .map(Moment::at);
+    }
+
+    /** What the whole of a film says; the numbers of its tags are the same in QuickTime and in MP4, which came out of it. */
+    private static Optional<Directory> film(Metadata metadata) {
+        return Stream.<Class<? extends Directory>>of(Mp4Directory.class, QuickTimeDirectory.class)
+                .flatMap(type -> metadata.getDirectoriesOfType(type).stream())
+                .filter(film -> film.containsTag(Mp4Directory.TAG_DURATION))
+                .<Directory>map(film -> film)
+                .findFirst();
     }
 
     private static Optional<ZoneOffset> zone(Directory exif) {
@@ -113,12 +123,12 @@ record MediaFacts(Optional<Moment> taken, Optional<Place> place, Optional<Durati
     }
 
     private static Optional<Duration> length(Metadata metadata) {
-        var film = metadata.getFirstDirectoryOfType(Mp4Directory.class);
-        if (film == null) {
+        var film = film(metadata);
+        if (film.isEmpty()) {
             return Optional.empty();
         }
-        var length = film.getLongObject(Mp4Directory.TAG_DURATION);
-        var scale = film.getLongObject(Mp4Directory.TAG_TIME_SCALE);
+        var length = film.get().getLongObject(Mp4Directory.TAG_DURATION);
+        var scale = film.get().getLongObject(Mp4Directory.TAG_TIME_SCALE);
         return length == null || scale == null || scale <= 0 || length < 0
                 ? Optional.empty()
                 : Optional.of(Duration.ofMillis(Math.round(length * 1000.0 / scale)));
@@ -148,6 +158,11 @@ record MediaFacts(Optional<Moment> taken, Optional<Place> place, Optional<Durati
                 .map(String::strip)
                 .filter(text -> !text.isEmpty())
                 .findFirst();
+    }
+
+    private static Optional<String> codec(Metadata metadata) {
+        return text(metadata, Mp4VideoDirectory.class, Mp4VideoDirectory.TAG_COMPRESSION_TYPE)
+                .or(() -> text(metadata, QuickTimeVideoDirectory.class, QuickTimeVideoDirectory.TAG_COMPRESSION_TYPE));
     }
 
     private static Optional<String> camera(Metadata metadata) {

@@ -1,0 +1,43 @@
+package app.custodex.facts;
+
+import app.custodex.model.MediaFile.Fact;
+import app.custodex.model.MediaFile.Place;
+import app.custodex.model.Moment;
+import java.time.Duration;
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * What a file says of itself.
+ *
+ * @param title its own; empty when it has none
+ * @param taken when it was taken or made: with the zone only where the file has it, by the clock on the wall otherwise
+ * @param text that stands in a document; empty for other files
+ */
+public record FileFacts(
+        String title,
+        Optional<Moment> taken,
+        Optional<Place> place,
+        Optional<Duration> length,
+        List<Fact> facts,
+        String text) {
+    public static final FileFacts NONE =
+            new FileFacts("", Optional.empty(), Optional.empty(), Optional.empty(), List.of(), "");
+
+    public FileFacts {
+        facts = List.copyOf(facts);
+    }
+
+    /** The same, with a length; none when that is zero. */
+    FileFacts lasting(Duration time) {
+        return new FileFacts(title, taken, place, time.isZero() ? Optional.empty() : Optional.of(time), facts, text);
+    }
+
+    /** How a file is to be read. */
+    public enum Sort {
+        /** Pictures and videos. */
+        IMAGE,
+        SOUND,
+        DOCUMENT
+    }
+}

@@ -1,0 +1,160 @@
+package app.custodex.facts;
+
+import app.custodex.base.PrivatePlace;
+import app.custodex.facts.FileFacts.Sort;
+import java.io.BufferedInputStream;
+import java.io.BufferedOutputStream;
+import java.io.Closeable;
+import java.io.DataInputStream;
+import java.io.DataOutputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
+import java.util.concurrent.TimeUnit;
+
+/** This end of a process that parses files. One thread uses it at a time. */
+final class Worker implements Closeable {
+    private static final int PIECE = 1 << 16;
+
+    private final Process process;
+    private final PrivatePlace place;
+    private final DataInputStream in;
+    private final DataOutputStream out;
+    private volatile boolean killed;
+
+    private Worker(Process process, PrivatePlace place) {
+        this.process = process;
+        this.place = place;
+        this.in = new DataInputStream(new BufferedInputStream(process.getInputStream(), PIECE));
+        this.out = new DataOutputStream(new BufferedOutputStream(process.getOutputStream(), PIECE));
+    }
+
+    static Worker start() throws IOException {
+        // What a library puts aside is a customer's, so it stays in memory wherever there is such a place.
+        var place = PrivatePlace.hasMemory()
+                ? PrivatePlace.inMemory()
+                : PrivatePlace.open(
+                        Path.of(System.getProperty("java.io.tmpdir"), "custodex-" + System.getProperty("user.name")));
+        try {
+            var process = new ProcessBuilder(List.of(
+                            Path.of(System.getProperty("java.home"), "bin", "java")
+                                    .toString(),
+                            "-Xmx384m",
+                            "-Xshare:auto",
+                            "-XX:+UseSerialGC",
+                            "-XX:TieredStopAtLevel=1",
+                            "-XX:+ExitOnOutOfMemoryError",
+                            "-XX:-UsePerfData",
+                            "-Djava.awt.headless=true",
+                            "-Djava.io.tmpdir=" + place.folder(),
+                            "-cp",
+                            System.getProperty("java.class.path"),
+                            WorkerMain.class.getName()))
+                    .redirectError(ProcessBuilder.Redirect.DISCARD)
+                    .start();
+            return new Worker(process, place);
+        } catch (IOException e) {
+            place.close();
+            throw e;
+        }
+    }
+
+    /** The file is damaged, or what it says can't be read. */
+    static final class Damaged extends IOException {
+        private static final long serialVersionUID = 1L;
+    }
+
+    /** The worker has ended, or was ended. */
+    static final class Ended extends IOException {
+        private static final long serialVersionUID = 1L;
+
+        Ended(IOException cause) {
+            super(cause);
+        }
+    }
+
+    /**
+     * Reads one file.
+     *
+     * @throws Damaged when the file is at fault; the worker can go on
+     * @throws Ended when it was the worker's end
+     * @throws IOException when the file can't be read; the worker can go on
+     */
+    FileFacts facts(Sort sort, String name, InputStream file) throws IOException {
+        var source = new Source(file);
+        try {
+            return talk(sort, name, source);
+        } catch (Damaged e) {
+            throw source.failed.isPresent() ? source.failed.get() : e;
+        } catch (IOException e) {
+            kill();
+            throw new Ended(e);
+        }
+    }
+
+    /** The file, which may fail without anybody else's fault. */
+    private static final class Source {
+        private final InputStream file;
+        private Optional<IOException> failed = Optional.empty();
+
+        Source(InputStream file) {
+            this.file = file;
+        }
+
+        int read(byte[] piece) {
+            try {
+                return file.readNBytes(piece, 0, piece.length);
+            } catch (IOException e) {
+                failed = Optional.of(e);
+                return WorkerMain.FAILED;
+            }
+        }
+    }
+
+    private FileFacts talk(Sort sort, String name, Source source) throws IOException {
+        out.write(sort.ordinal());
+        out.writeUTF(name.length() > 200 ? name.substring(name.length() - 200) : name);
+        out.flush();
+        var piece = new byte[PIECE];
+        while (true) {
+            switch (in.readUnsignedByte()) {
+                case WorkerMain.MORE -> {
+                    int n = source.read(piece);
+                    out.writeInt(n);
+                    out.write(piece, 0, Math.max(0, n));
+                    out.flush();
+                }
+                case WorkerMain.FACTS -> {
+                    var json = new byte[in.readInt()];
+                    in.readFully(json);
+                    return FactsJson.MAPPER.readValue(json, FileFacts.class);
+                }
+                case WorkerMain.DAMAGED -> throw new Damaged();
+                default -> throw new IOException("the worker says what nobody understands");
+            }
+        }
+    }
+
+    /** Ends it at once, whatever it does. */
+    void kill() {
+        killed = true;
+        process.destroyForcibly();
+    }
+
+    boolean goesOn() {
+        return !killed && process.isAlive();
+    }
+
+    @Override
+    public void close() throws IOException {
+        kill();
+        try {
+            process.waitFor(5, TimeUnit.SECONDS);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+        place.close();
+    }
+}
