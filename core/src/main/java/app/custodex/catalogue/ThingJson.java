@@ -6,11 +6,13 @@ import app.custodex.model.Call;
 import app.custodex.model.Contact;
 import app.custodex.model.Conversation;
 import app.custodex.model.Event;
+import app.custodex.model.Mail;
 import app.custodex.model.MediaFile;
 import app.custodex.model.Message;
 import app.custodex.model.Moment;
 import app.custodex.model.Note;
 import app.custodex.model.PageVisit;
+import app.custodex.model.Playlist;
 import app.custodex.model.Task;
 import app.custodex.model.Thing;
 import app.custodex.model.ThingId;
@@ -78,6 +80,8 @@ final class ThingJson {
             case CONTACT -> Contact.class;
             case CONVERSATION -> Conversation.class;
             case MESSAGE -> Message.class;
+            case MAIL -> Mail.class;
+            case PLAYLIST -> Playlist.class;
             case CALL -> Call.class;
             case VOICEMAIL -> Voicemail.class;
             case EVENT -> Event.class;
@@ -85,7 +89,7 @@ final class ThingJson {
             case NOTE -> Note.class;
             case BOOKMARK -> Bookmark.class;
             case VISIT -> PageVisit.class;
-            case PICTURE, VIDEO, TRACK, MEMO, RINGTONE, DOCUMENT, FILE -> MediaFile.class;
+            case PICTURE, VIDEO, TRACK, MEMO, RINGTONE, DOCUMENT, ROUTE, FILE -> MediaFile.class;
         };
     }
 

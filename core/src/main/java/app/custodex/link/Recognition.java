@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import org.apache.tika.Tika;
+import org.apache.tika.mime.MimeTypes;
 
 /** Tells what a file is that lies anywhere: by its name as long as nothing else is known, and by its content. */
 final class Recognition {
@@ -14,7 +15,8 @@ final class Recognition {
 
     private static final int START = 16;
 
-    private static final Tika TIKA = new Tika();
+    /** By marks alone: detectors that open containers belong where files of strangers are parsed. */
+    private static final Tika TIKA = new Tika(MimeTypes.getDefaultMimeTypes());
 
     private static final Map<String, Kind> BY_ENDING = Map.ofEntries(
             Map.entry(".vcf", Kind.CONTACTS),

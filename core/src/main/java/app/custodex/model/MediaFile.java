@@ -39,6 +39,7 @@ public record MediaFile(
             ThingKind.MEMO,
             ThingKind.RINGTONE,
             ThingKind.DOCUMENT,
+            ThingKind.ROUTE,
             ThingKind.FILE));
 
     public MediaFile {

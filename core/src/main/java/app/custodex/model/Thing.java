@@ -6,7 +6,19 @@ import java.util.function.Consumer;
 
 /** Something in a phone that is worth reading. */
 public sealed interface Thing
-        permits Contact, Conversation, Message, Call, Voicemail, Event, Task, Note, Bookmark, PageVisit, MediaFile {
+        permits Contact,
+                Conversation,
+                Message,
+                Mail,
+                Playlist,
+                Call,
+                Voicemail,
+                Event,
+                Task,
+                Note,
+                Bookmark,
+                PageVisit,
+                MediaFile {
     ThingId id();
 
     ThingKind kind();

@@ -5,6 +5,7 @@ public enum ThingKind {
     CONTACT("contact", "Contacts"),
     CONVERSATION("conversation", "Conversations"),
     MESSAGE("message", "Messages"),
+    MAIL("mail", "Mails"),
     CALL("call", "Calls"),
     VOICEMAIL("voicemail", "Voicemail"),
     EVENT("event", "Events"),
@@ -15,9 +16,11 @@ public enum ThingKind {
     PICTURE("picture", "Pictures"),
     VIDEO("video", "Videos"),
     TRACK("track", "Tracks"),
+    PLAYLIST("playlist", "Playlists"),
     MEMO("memo", "Voice memos"),
     RINGTONE("ringtone", "Ringtones"),
     DOCUMENT("document", "Books and documents"),
+    ROUTE("route", "Routes"),
     FILE("file", "Other files");
 
     private final String code;

@@ -4,18 +4,24 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import app.custodex.base.PrivatePlace;
+import app.custodex.base.Problem;
 import app.custodex.link.Family;
 import app.custodex.link.Kind;
 import app.custodex.link.PhonePath;
 import app.custodex.model.Bookmark;
 import app.custodex.model.Event;
+import app.custodex.model.Mail;
 import app.custodex.model.MediaFile;
 import app.custodex.model.Moment;
 import app.custodex.model.Note;
+import app.custodex.model.Party;
+import app.custodex.model.Playlist;
 import app.custodex.model.Task;
+import app.custodex.model.ThingKind;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
@@ -203,5 +209,182 @@ class OpenFilesTest {
                 picture.problems().getFirst().what().contains("damaged"),
                 picture.problems().toString());
         assertEquals("torn.jpg", picture.all(MediaFile.class).getFirst().title());
+    }
+
+    /** RFC 5322 Appendix A.1.1 and A.5; RFC 2047 §8; RFC 2045 and 2046 for the parts. */
+    @Test
+    void mailsAreReadAsTheStandardsWriteThem() throws IOException {
+        var simple = read(
+                        "one.eml",
+                        Kind.CONVERSATIONS,
+                        "From: John Doe <jdoe@machine.example>",
+                        "To: Mary Smith <mary@example.net>",
+                        "Subject: Saying Hello",
+                        "Date: Fri, 21 Nov 1997 09:55:06 -0600",
+                        "Message-ID: <1234@local.machine.example>",
+                        "",
+                        "This is a message just to say hello.",
+                        "So, \"Hello\".")
+                .all(Mail.class)
+                .getFirst();
+        assertEquals("Saying Hello", simple.title());
+        assertEquals("jdoe@machine.example", simple.sender().orElseThrow().address());
+        assertEquals("Mary Smith", simple.receivers().getFirst().name());
+        assertEquals(Optional.of(Moment.parse("1997-11-21T15:55:06Z[-06:00]")), simple.moment());
+        assertEquals("This is a message just to say hello.\r\nSo, \"Hello\".", simple.text());
+
+        var odd = read(
+                        "odd.eml",
+                        Kind.CONVERSATIONS,
+                        "From: Pete(A nice \\) chap) <pete(his account)@silly.test(his host)>",
+                        "To:A Group(Some people)",
+                        "     :Chris Jones <c@(Chris's host.)public.example>,",
+                        "         joe@example.org,",
+                        "  John <jdoe@one.test> (my dear friend); (the end of the group)",
+                        "Cc:(Empty list)(start)Hidden recipients  :(nobody(that I know))  ;",
+                        "Date: Thu,",
+                        "      13",
+                        "        Feb",
+                        "          1969",
+                        "      23:32",
+                        "               -0330 (Newfoundland Time)",
+                        "Message-ID:              <testabcd.1234@silly.test>",
+                        "",
+                        "Testing.")
+                .all(Mail.class)
+                .getFirst();
+        assertEquals("pete@silly.test", odd.sender().orElseThrow().address());
+        assertEquals(
+                List.of("c@public.example", "joe@example.org", "jdoe@one.test"),
+                odd.receivers().stream().map(Party::address).toList());
+        assertEquals(Optional.of(Moment.parse("1969-02-14T03:02:00Z[-03:30]")), odd.moment());
+
+        var parts = read(
+                        "parts.eml",
+                        Kind.CONVERSATIONS,
+                        "From: =?ISO-8859-1?Q?Andr=E9?= Pirard <PIRARD@vm1.ulg.ac.be>",
+                        "Subject: =?ISO-8859-1?B?SWYgeW91IGNhbiByZWFkIHRoaXMgeW8=?=",
+                        "    =?ISO-8859-2?B?dSB1bmRlcnN0YW5kIHRoZSBleGFtcGxlLg==?=",
+                        "MIME-Version: 1.0",
+                        "Content-Type: multipart/mixed; boundary=x",
+                        "",
+                        "--x",
+                        "Content-Type: text/html; charset=utf-8",
+                        "Content-Transfer-Encoding: quoted-printable",
+                        "",
+                        "<p>L=C3=B8ft</p>",
+                        "--x",
+                        "Content-Type: image/png; name=anchor.png",
+                        "Content-Transfer-Encoding: base64",
+                        "",
+                        "AAAA",
+                        "--x--")
+                .all(Mail.class)
+                .getFirst();
+        assertEquals("If you can read this you understand the example.", parts.title());
+        assertEquals("André Pirard", parts.sender().orElseThrow().name());
+        assertEquals("Løft", parts.text());
+        assertEquals("anchor.png", parts.attachments().getFirst().name());
+        assertEquals("image/png", parts.attachments().getFirst().type());
+    }
+
+    /** RFC 4155, Appendix A. */
+    @Test
+    void aMailboxIsCutWhereItsMailsBegin() throws IOException {
+        var all = read(
+                "box.mbox",
+                Kind.CONVERSATIONS,
+                "From a@example.org Thu Jan  1 00:00:01 2025",
+                "Subject: one",
+                "",
+                "From the first day on, no beginning",
+                ">From a quoted line",
+                "",
+                "From b@example.org Thu Jan  1 00:00:02 2025",
+                "Subject: two",
+                "",
+                "last");
+        assertEquals(
+                List.of("one", "two"),
+                all.all(Mail.class).stream().map(Mail::title).toList());
+        assertTrue(all.all(Mail.class).getFirst().text().endsWith("From a quoted line"));
+        assertEquals(
+                1,
+                read("no.mbox", Kind.CONVERSATIONS, "what is this").problems().size());
+    }
+
+    @Test
+    void tablesOfContactsAreGuessedAndTheGuessIsTold() throws IOException {
+        var all = read(
+                "friends.csv",
+                Kind.BOOKS,
+                "First name;Last name;Home phone;Work phone;E-mail;Town;Birthday;Shoe size",
+                "Ivo;Kelp;01632 960001;01632 960002;ivo@example.org;Lampholm;1990-05-01;44",
+                ";;;;;;;",
+                "\"Mar;en\";Skog;;;maren@example.org;;sometime;");
+        assertEquals(2, all.contacts().size());
+        var ivo = all.contacts().getFirst();
+        assertEquals("Ivo Kelp", ivo.title());
+        assertEquals(
+                List.of("home +441632960001", "work +441632960002"),
+                ivo.phones().stream().map(p -> p.label() + " " + p.e164()).toList());
+        assertEquals("Lampholm", ivo.addresses().getFirst().town());
+        assertEquals("44", ivo.extras().getFirst().value());
+        assertEquals("Mar;en", all.contacts().get(1).name().given());
+        var told = all.problems().getFirst();
+        assertEquals(Problem.Grade.NOTE, told.grade());
+        assertTrue(
+                told.what().contains("Home phone as phone") && told.what().contains("kept as they are: Shoe size"),
+                told.what());
+        assertEquals(
+                List.of(),
+                read("prices.csv", Kind.BOOKS, "Item,Price", "Oar,12").contacts());
+    }
+
+    /** GPX 1.1 schema; the distance of one degree along the equator by the mean radius (IUGG 1980): 111.195 km. */
+    @Test
+    void routesSayWhereWhenAndHowFar() throws IOException {
+        var route = read(
+                        "round.gpx",
+                        Kind.OTHER,
+                        "<?xml version=\"1.0\"?><!DOCTYPE gpx [<!ENTITY e SYSTEM \"file:///etc/passwd\">]>",
+                        "<gpx xmlns=\"http://www.topografix.com/GPX/1/1\" version=\"1.1\"><trk><name>Round the island</name><trkseg>",
+                        "<trkpt lat=\"0\" lon=\"10\"><time>2025-06-01T08:00:00Z</time><name>start</name></trkpt>",
+                        "<trkpt lat=\"0\" lon=\"11\"><time>2025-06-01T10:30:00+02:00</time></trkpt></trkseg></trk></gpx>")
+                .all(MediaFile.class)
+                .stream()
+                .filter(media -> media.kind() == ThingKind.ROUTE)
+                .findFirst()
+                .orElseThrow();
+        assertEquals("Round the island", route.title());
+        assertEquals(Optional.of(Duration.ofMinutes(30)), route.length());
+        assertEquals(Optional.of(new MediaFile.Place(0, 10)), route.place());
+        assertTrue(
+                route.facts().contains(new MediaFile.Fact("Distance", "111.19 km"))
+                        || route.facts().contains(new MediaFile.Fact("Distance", "111.20 km")),
+                route.facts().toString());
+        var cut = read("cut.gpx", Kind.OTHER, "<gpx><trk><trkseg><trkpt lat=\"1\" lon=\"1\"/>");
+        assertEquals(1, cut.problems().size());
+    }
+
+    @Test
+    void playlistsNameTheirTracksWhereverTheyLie() throws IOException {
+        var files = new MemoryFiles(Map.of(new PhonePath("lists/tour.m3u8"), Kind.OTHER))
+                .with("lists/tour.m3u8", """
+                        #EXTM3U
+                        #PLAYLIST:Choir tour
+                        #EXTINF:210,Ærø choir - Løft
+                        ../music/l%C3%B8ft.mp3
+                        #EXTINF:1,Gone
+                        C:\\music\\gone.mp3
+                        ../../../etc/passwd
+                        """.getBytes(StandardCharsets.UTF_8))
+                .with("music/løft.mp3", new byte[1]);
+        var list =
+                Everything.of(files, Family.FOLDER, place).all(Playlist.class).getFirst();
+        assertEquals("Choir tour", list.title());
+        assertEquals("music/løft.mp3", list.tracks().getFirst().item());
+        assertEquals("Ærø choir - Løft", list.tracks().getFirst().title());
+        assertTrue(!list.tracks().get(1).there() && !list.tracks().get(2).there());
     }
 }

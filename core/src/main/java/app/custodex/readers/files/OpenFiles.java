@@ -10,8 +10,15 @@ public final class OpenFiles {
 
     /** The readers of everything that is known by its own form. */
     public static List<Reader> readers() {
-        var readers = new ArrayList<Reader>(
-                List.of(new VcardFiles(""), new IcalendarFiles(""), new MarkdownNotes(""), new BookmarkFiles()));
+        var readers = new ArrayList<Reader>(List.of(
+                new VcardFiles(""),
+                new ContactTables(),
+                new MailFiles(),
+                new IcalendarFiles(""),
+                new MarkdownNotes(""),
+                new BookmarkFiles(),
+                new PlaylistFiles(),
+                new RouteFiles()));
         readers.addAll(MediaFiles.readers(""));
         return readers;
     }
