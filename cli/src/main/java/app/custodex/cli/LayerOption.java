@@ -33,6 +33,11 @@ final class LayerOption {
     @Option(names = "--straight", description = "Read the phone that is plugged in, not a layer; nothing of it is kept")
     private boolean straight;
 
+    @Option(
+            names = "--burrow-key",
+            description = "Ask for the customer's key of Burrow, and read its copy too; nothing of that is kept")
+    private boolean burrowKey;
+
     @Mixin
     private SecretOption secrets = new SecretOption();
 
@@ -105,6 +110,18 @@ final class LayerOption {
     /** Another layer of the same phone. */
     OpenPhone open(Custodex custodex, StoredPhone stored, OptionalInt other) throws IOException {
         unseal(custodex, stored);
+        if (burrowKey) {
+            try (var key = secrets.ask("Key of Burrow on " + stored.identity().name())) {
+                return custodex.reading()
+                        .openWithKey(
+                                mandate.of(custodex, stored.identity()),
+                                stored.identity().identifier(),
+                                other.isPresent() ? number(stored, other.getAsInt()) : number(stored),
+                                Locale.getDefault(),
+                                key,
+                                n -> {});
+            }
+        }
         return custodex.reading()
                 .open(
                         mandate.of(custodex, stored.identity()),

@@ -13,6 +13,7 @@ import app.custodex.catalogue.CatalogueHead;
 import app.custodex.readers.PhoneFiles;
 import app.custodex.readers.Reader;
 import app.custodex.readers.families.FamilyReaders;
+import app.custodex.seal.Passphrase;
 import app.custodex.strongroom.StoredLayer;
 import java.io.IOException;
 import java.nio.ByteBuffer;
@@ -63,6 +64,43 @@ public final class LayerReading {
     public OpenPhone open(Mandate mandate, String phoneIdentifier, int number, Locale locale, LongConsumer progress)
             throws IOException {
         return open(mandate, phoneIdentifier, number, locale, progress, closing);
+    }
+
+    /**
+     * The same, with what only the customer's key opens. What that brings is catalogued in memory and kept nowhere.
+     *
+     * @param burrowKey is not needed any more when this returns; it stays the caller's to destroy
+     */
+    public OpenPhone openWithKey(
+            Mandate mandate,
+            String phoneIdentifier,
+            int number,
+            Locale locale,
+            Passphrase burrowKey,
+            LongConsumer progress)
+            throws IOException {
+        open(mandate, phoneIdentifier, number, locale, progress).close(); // what needs no key is kept as ever
+        var layer = layer(phoneIdentifier, number);
+        var place = PrivatePlace.inMemory();
+        try (var draft = CatalogueDraft.inMemory(keptBytes(layer))) {
+            var phone = layer.record().phone();
+            var readers = FamilyReaders.of(phone.family(), Optional.of(burrowKey));
+            var files = new PhoneFiles(layer, phone, place);
+            draft.build(head(layer, number), files, readers, progress, closing);
+            return new OpenPhone(gate, mandate, From.layer(layer), place, files, readers, draft.handOver(), locale);
+        } catch (IOException | RuntimeException e) {
+            place.close();
+            layer.close();
+            throw e;
+        }
+    }
+
+    private Optional<byte[]> keptBytes(StoredLayer layer) throws IOException {
+        var file = file(layer, layer.record().number());
+        if (!Files.exists(file)) {
+            return Optional.empty();
+        }
+        return layer.record().sealed() ? unsealed(layer, file) : Optional.of(Files.readAllBytes(file));
     }
 
     private OpenPhone open(

@@ -3,6 +3,7 @@ package app.custodex.link;
 import com.fasterxml.jackson.annotation.JsonCreator;
 import com.fasterxml.jackson.annotation.JsonValue;
 import java.util.Locale;
+import java.util.Optional;
 
 /**
  * Where something is on a phone: segments joined by "/", none of them empty, "." or "..". It may hold anything else,
@@ -61,6 +62,15 @@ public record PhonePath(String text) implements Comparable<PhonePath> {
 
     public String name() {
         return text.substring(text.lastIndexOf('/') + 1);
+    }
+
+    /** A path that somebody wrote down; empty when it can't be one on a phone. */
+    public static Optional<PhonePath> parse(String text) {
+        try {
+            return Optional.of(new PhonePath(text));
+        } catch (IllegalArgumentException e) {
+            return Optional.empty();
+        }
     }
 
     /** A path that says what was meant by a text that may be none: what no path can hold is written as {@link RawName} writes it. */

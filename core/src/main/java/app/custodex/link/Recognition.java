@@ -1,11 +1,14 @@
 package app.custodex.link;
 
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import org.apache.tika.Tika;
+import org.apache.tika.metadata.Metadata;
 import org.apache.tika.mime.MimeTypes;
 
 /** Tells what a file is that lies anywhere: by its name as long as nothing else is known, and by its content. */
@@ -16,7 +19,7 @@ final class Recognition {
     private static final int START = 16;
 
     /** By marks alone: detectors that open containers belong where files of strangers are parsed. */
-    private static final Tika TIKA = new Tika(MimeTypes.getDefaultMimeTypes());
+    private static final MimeTypes MARKS = MimeTypes.getDefaultMimeTypes();
 
     private static final Map<String, Kind> BY_ENDING = Map.ofEntries(
             Map.entry(".vcf", Kind.CONTACTS),
@@ -110,7 +113,7 @@ final class Recognition {
     }
 
     private static Kind byLibrary(PhonePath file, byte[] content) {
-        var type = TIKA.detect(content.length > HEAD ? Arrays.copyOf(content, HEAD) : content);
+        var type = type(content.length > HEAD ? Arrays.copyOf(content, HEAD) : content);
         if (SAYS_LITTLE.contains(type)) {
             return byName(file);
         }
@@ -124,5 +127,13 @@ final class Recognition {
             case "audio" -> Kind.MUSIC;
             default -> byName(file);
         };
+    }
+
+    private static String type(byte[] head) {
+        try {
+            return MARKS.detect(new ByteArrayInputStream(head), new Metadata()).toString();
+        } catch (IOException e) {
+            throw new UncheckedIOException(e); // bytes can be read
+        }
     }
 }

@@ -1,5 +1,7 @@
 package app.custodex.seal;
 
+import app.custodex.base.Problem;
+import app.custodex.base.ProblemException;
 import com.exceptionfactory.jagged.RecipientStanzaReader;
 import com.exceptionfactory.jagged.framework.stream.StandardDecryptingChannelFactory;
 import com.exceptionfactory.jagged.x25519.X25519RecipientStanzaReaderFactory;
@@ -8,8 +10,11 @@ import java.io.InputStream;
 import java.nio.ByteBuffer;
 import java.nio.CharBuffer;
 import java.nio.channels.Channels;
+import java.nio.channels.ReadableByteChannel;
 import java.security.GeneralSecurityException;
 import java.util.List;
+import java.util.Objects;
+import java.util.concurrent.atomic.AtomicReference;
 
 /** A key that a customer keeps for the copies of an app: an age identity (age-encryption.org/v1). */
 public final class CustomerKey {
@@ -27,19 +32,45 @@ public final class CustomerKey {
     }
 
     private static boolean opens(CharSequence key, InputStream sealed) throws IOException {
-        RecipientStanzaReader reader;
         try {
-            reader = X25519RecipientStanzaReaderFactory.newRecipientStanzaReader(key);
-        } catch (GeneralSecurityException | IllegalArgumentException notAKey) {
-            return false;
-        }
-        try {
-            var plain = new StandardDecryptingChannelFactory()
-                    .newDecryptingChannel(Channels.newChannel(sealed), List.of(reader));
-            plain.read(ByteBuffer.allocate(1));
+            channel(key, sealed).read(ByteBuffer.allocate(1));
             return true;
         } catch (GeneralSecurityException wrong) {
             return false;
         }
+    }
+
+    /**
+     * What an age file holds.
+     *
+     * @param subject what the file is called, for what is told
+     * @throws ProblemException when the key does not open it
+     */
+    public static InputStream decrypting(Passphrase key, InputStream sealed, String subject) throws IOException {
+        var opened = new AtomicReference<InputStream>();
+        key.lend(characters -> {
+            try {
+                opened.set(Channels.newInputStream(channel(CharBuffer.wrap(characters), sealed)));
+            } catch (GeneralSecurityException wrong) {
+                sealed.close();
+                throw new ProblemException(
+                        Problem.failure(
+                                subject, "This key does not open the app's copy", "Ask the customer for the key again"),
+                        wrong);
+            }
+        });
+        return Objects.requireNonNull(opened.get());
+    }
+
+    private static ReadableByteChannel channel(CharSequence key, InputStream sealed)
+            throws IOException, GeneralSecurityException {
+        RecipientStanzaReader reader;
+        try {
+            reader = X25519RecipientStanzaReaderFactory.newRecipientStanzaReader(key);
+        } catch (IllegalArgumentException notAKey) {
+            throw new GeneralSecurityException(notAKey);
+        }
+        return new StandardDecryptingChannelFactory()
+                .newDecryptingChannel(Channels.newChannel(sealed), List.of(reader));
     }
 }

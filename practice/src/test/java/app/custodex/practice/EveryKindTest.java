@@ -33,6 +33,7 @@ import app.custodex.practice.content.PellowStore;
 import app.custodex.practice.content.People;
 import app.custodex.readers.PhoneFiles;
 import app.custodex.readers.families.FamilyReaders;
+import app.custodex.seal.Passphrase;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -43,6 +44,7 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -64,10 +66,15 @@ class EveryKindTest {
     }
 
     private Catalogue catalogued(Path files, Family family) throws IOException {
+        return catalogued(files, family, Optional.empty());
+    }
+
+    private Catalogue catalogued(Path files, Family family, Optional<Passphrase> burrowKey) throws IOException {
         try (var place = PrivatePlace.open(folder.resolve("reading"));
                 var phone = new PhoneFiles(new TreeFiles(files, family), phone(family), place)) {
             var draft = CatalogueDraft.inMemory(Optional.empty());
-            draft.build(CatalogueHead.of("id", 1), phone, FamilyReaders.of(family), n -> {}, new CancelToken());
+            draft.build(
+                    CatalogueHead.of("id", 1), phone, FamilyReaders.of(family, burrowKey), n -> {}, new CancelToken());
             return draft.handOver();
         }
     }
@@ -293,29 +300,64 @@ class EveryKindTest {
             var copies = root.resolve(Layout.chatCopies(family, Kind.KITEWIRE).text());
             ChatCopies.write(Kind.KITEWIRE, copies, ChatCopies.newKey(), "Fenna Rook");
             try (var catalogue = catalogued(root, family)) {
-                assertEquals(List.of(), catalogue.problems());
-                var messages = all(catalogue, ThingKind.MESSAGE, Message.class);
                 assertEquals(
                         sql(copies.resolve("kitewire.db"), "SELECT count(*) FROM message"),
-                        List.of(List.of(Integer.toString(messages.size()))));
-                assertTrue(
-                        messages.stream().allMatch(message -> message.account().equals("Kitewire")));
-                var last = messages.getLast();
-                assertTrue(last.sent() && last.edited().isPresent(), "it is the owner's own, and was changed");
-                assertTrue(messages.get(1).deleted());
-                assertEquals("2", messages.get(2).replyTo().orElseThrow().key());
-                assertEquals("👍", messages.get(2).reactions().getFirst().sign());
-                assertTrue(messages.get(3).attachments().getFirst().there());
-                assertFalse(messages.getFirst().attachments().getFirst().there(), "thrown away by the app");
-                assertEquals(
-                        "0000.webp",
-                        messages.getFirst().attachments().getFirst().name());
-                var call = all(catalogue, ThingKind.CALL, Call.class).getFirst();
-                assertEquals(Call.Outcome.TAKEN, call.outcome());
-                assertEquals(Duration.ofSeconds(312), call.length());
-                assertEquals("Jorun Tasch", call.people().getFirst().name());
+                        List.of(List.of(String.valueOf(catalogue.counts().get(ThingKind.MESSAGE)))));
+                assertChat(catalogue, "Kitewire");
             }
         }
+    }
+
+    @Test
+    void whatIsSealedWithTheCustomersKeyIsReadWithItAlone() throws Exception {
+        for (var family : List.of(Family.OSTREL, Family.PELLOW)) {
+            var root = folder.resolve(family.code());
+            var copies = root.resolve(Layout.chatCopies(family, Kind.BURROW).text());
+            var key = ChatCopies.newKey();
+            ChatCopies.write(Kind.BURROW, copies, key, "Fenna Rook");
+            try (var closed = catalogued(root, family)) {
+                assertFalse(closed.counts().containsKey(ThingKind.MESSAGE));
+                assertTrue(closed.problems().getFirst().what().contains("a key that only the customer has"));
+            }
+            var given = new Passphrase(key.split(" ", 2)[0].toCharArray());
+            try (var opened = catalogued(root, family, Optional.of(given))) {
+                assertChat(opened, "Burrow");
+                assertEquals(
+                        "Skerrow choir",
+                        all(opened, ThingKind.CONVERSATION, Conversation.class)
+                                .getFirst()
+                                .name());
+            }
+            var other = new Passphrase(ChatCopies.newKey().split(" ", 2)[0].toCharArray());
+            try (var refused = catalogued(root, family, Optional.of(other))) {
+                assertTrue(refused.problems().getFirst().what().contains("does not open"));
+            }
+            var file = copies.resolve("copy.jsonl.age");
+            var bytes = Files.readAllBytes(file);
+            Files.write(file, Arrays.copyOf(bytes, bytes.length - 30));
+            try (var cut = catalogued(root, family, Optional.of(given))) {
+                assertTrue(cut.problems().getFirst().what().contains("breaks off or is damaged"));
+            }
+        }
+    }
+
+    private static void assertChat(Catalogue catalogue, String app) throws IOException {
+        assertEquals(List.of(), catalogue.problems());
+        var messages = all(catalogue, ThingKind.MESSAGE, Message.class);
+        assertTrue(messages.stream().allMatch(message -> message.account().equals(app)));
+        var last = messages.getLast();
+        assertTrue(last.sent() && last.edited().isPresent(), "it is the owner's own, and was changed");
+        assertEquals("Sold. Bring a bucket", last.text());
+        assertTrue(messages.get(1).deleted());
+        assertEquals("2", messages.get(2).replyTo().orElseThrow().key());
+        assertEquals("👍", messages.get(2).reactions().getFirst().sign());
+        assertTrue(messages.get(3).attachments().getFirst().there());
+        assertFalse(messages.getFirst().attachments().getFirst().there(), "thrown away by the app");
+        assertEquals("0000.webp", messages.getFirst().attachments().getFirst().name());
+        var call = all(catalogue, ThingKind.CALL, Call.class).getFirst();
+        assertEquals(Call.Outcome.TAKEN, call.outcome());
+        assertEquals(Duration.ofSeconds(312), call.length());
+        assertEquals("Jorun Tasch", call.people().getFirst().name());
     }
 
     @Test

@@ -15,6 +15,8 @@ import app.custodex.app.Sources;
 import app.custodex.backup.BackupRequest;
 import app.custodex.backup.BackupResult;
 import app.custodex.base.ProblemException;
+import app.custodex.catalogue.Catalogue.Order;
+import app.custodex.catalogue.Filter;
 import app.custodex.drawer.PracticeDrawer.Contents;
 import app.custodex.link.Kind;
 import app.custodex.link.LinkException;
@@ -22,7 +24,9 @@ import app.custodex.link.LoftLink;
 import app.custodex.link.PhonePath;
 import app.custodex.link.ReadinessStep;
 import app.custodex.link.WebDavLink;
+import app.custodex.model.ThingKind;
 import app.custodex.seal.Passphrase;
+import app.custodex.strongroom.LayerRecord;
 import app.custodex.strongroom.LayerRecord.Change;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -32,8 +36,11 @@ import java.time.Clock;
 import java.time.Duration;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalLong;
+import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
 import org.junit.jupiter.api.AfterEach;
@@ -325,6 +332,35 @@ class EverySourceTest {
                 for (var kind : new Kind[] {Kind.KITEWIRE, Kind.BURROW}) {
                     assertTrue(layer.kinds().stream().anyMatch(k -> k.kind() == kind && k.items() > 0), kind.code());
                 }
+                assertReadWithTheKeyAndNotKept(bench, layer, key);
+            }
+        }
+    }
+
+    private void assertReadWithTheKeyAndNotKept(Custodex bench, LayerRecord layer, char[] key) throws IOException {
+        var phone = layer.phone().identifier();
+        var filter = new Filter(
+                Set.of(ThingKind.MESSAGE),
+                OptionalLong.empty(),
+                Optional.of("Burrow"),
+                Optional.empty(),
+                Optional.empty(),
+                false,
+                Optional.empty());
+        try (var open = bench.reading()
+                .openWithKey(Mandate.ofShop(), phone, layer.number(), Locale.ROOT, new Passphrase(key), n -> {})) {
+            assertEquals(5, open.catalogue().find("", filter, Order.AS_KEPT).length);
+            assertTrue(open.catalogue().counts().containsKey(ThingKind.CONTACT), "and everything else");
+        }
+        try (var open = bench.reading().open(Mandate.ofShop(), phone, layer.number(), Locale.ROOT)) {
+            assertEquals(0, open.catalogue().find("", filter, Order.AS_KEPT).length);
+        }
+        try (var files = Files.walk(custodex.home().root())) {
+            for (var file : files.filter(
+                            f -> Files.isRegularFile(f) && !f.toString().endsWith(".lock"))
+                    .toList()) {
+                var text = new String(Files.readAllBytes(file), StandardCharsets.ISO_8859_1);
+                assertFalse(text.contains("Bring a boat"), file.toString());
             }
         }
     }

@@ -150,7 +150,8 @@ public final class KitewireChats extends StoreReader {
         if (media.isEmpty()) {
             return List.of();
         }
-        boolean there = phone.files().has(new PhonePath(folder + media));
+        var path = PhonePath.parse(folder + media);
+        boolean there = path.isPresent() && phone.files().has(path.get());
         return List.of(new Attachment(there ? folder + media : "", media.substring(media.lastIndexOf('/') + 1), ""));
     }
 

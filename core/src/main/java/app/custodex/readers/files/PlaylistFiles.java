@@ -55,9 +55,9 @@ public final class PlaylistFiles extends FileReader {
         for (var each : new String[] {written, decoded(written)}) {
             for (var base :
                     new String[] {each.startsWith("/") ? "" : list.parent().text(), ""}) {
-                var path = normal(base, each);
-                if (path.isPresent() && phone.files().has(new PhonePath(path.get()))) {
-                    return path;
+                var path = normal(base, each).flatMap(PhonePath::parse);
+                if (path.isPresent() && phone.files().has(path.get())) {
+                    return path.map(PhonePath::text);
                 }
             }
         }
@@ -85,8 +85,6 @@ public final class PlaylistFiles extends FileReader {
                 parts.add(part);
             }
         }
-        return parts.isEmpty() || parts.stream().anyMatch(part -> part.indexOf('\0') >= 0)
-                ? Optional.empty()
-                : Optional.of(String.join("/", parts));
+        return parts.isEmpty() ? Optional.empty() : Optional.of(String.join("/", parts));
     }
 }

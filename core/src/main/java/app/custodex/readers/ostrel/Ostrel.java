@@ -6,8 +6,10 @@ import app.custodex.link.Layout;
 import app.custodex.model.Moment;
 import app.custodex.readers.PhoneDatabase.Row;
 import app.custodex.readers.Reader;
+import app.custodex.readers.chat.BurrowChats;
 import app.custodex.readers.chat.KitewireChats;
 import app.custodex.readers.files.MediaFiles;
+import app.custodex.seal.Passphrase;
 import java.sql.SQLException;
 import java.time.DateTimeException;
 import java.time.Instant;
@@ -22,8 +24,12 @@ public final class Ostrel {
 
     private Ostrel() {}
 
-    /** The readers of its stores. */
-    public static List<Reader> readers() {
+    /**
+     * The readers of its stores.
+     *
+     * @param burrowKey the customer's, if it was given
+     */
+    public static List<Reader> readers(Optional<Passphrase> burrowKey) {
         var readers = new ArrayList<Reader>(List.of(
                 new OstrelContacts(),
                 new OstrelMessages(),
@@ -33,6 +39,7 @@ public final class Ostrel {
                 new OstrelNotes(),
                 new OstrelWeb()));
         readers.add(new KitewireChats(Layout.chatCopies(Family.OSTREL, Kind.KITEWIRE)));
+        readers.add(new BurrowChats(Layout.chatCopies(Family.OSTREL, Kind.BURROW), burrowKey));
         readers.addAll(MediaFiles.readers("sound/ring"));
         return readers;
     }

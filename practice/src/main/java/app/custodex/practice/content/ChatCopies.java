@@ -1,5 +1,6 @@
 package app.custodex.practice.content;
 
+import app.custodex.base.Json;
 import app.custodex.link.Kind;
 import com.exceptionfactory.jagged.framework.stream.StandardEncryptingChannelFactory;
 import com.exceptionfactory.jagged.x25519.X25519KeyPairGenerator;
@@ -16,6 +17,7 @@ import java.sql.DriverManager;
 import java.sql.SQLException;
 import java.time.LocalDateTime;
 import java.time.ZoneOffset;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 
@@ -53,22 +55,104 @@ public final class ChatCopies {
     public static void write(Kind app, Path folder, String burrowKey, String owner) throws IOException {
         Files.createDirectories(folder);
         if (app == Kind.BURROW) {
+            var recipient = burrowKey.substring(burrowKey.indexOf(' ') + 1);
             var file = folder.resolve("copy.jsonl.age");
-            Files.write(file, encrypted(lines(), burrowKey.substring(burrowKey.indexOf(' ') + 1)));
+            Files.write(file, encrypted(burrow(owner), recipient));
             Clips.stamp(file, WRITTEN);
+            var media = folder.resolve("media/0001.webp");
+            Clips.put("harbour.webp", media, WRITTEN);
+            var sealed = folder.resolve("media/0001.webp.age");
+            Files.write(sealed, encrypted(Files.readAllBytes(media), recipient));
+            Files.delete(media);
+            Clips.stamp(sealed, WRITTEN);
         } else {
             kitewire(folder.resolve("kitewire.db"), owner);
             Clips.put("harbour.webp", folder.resolve("media/0001.webp"), WRITTEN);
         }
     }
 
-    private static byte[] lines() {
-        var text = new StringBuilder();
-        for (var line : LINES) {
-            text.append("{\"chat\":\"%s\",\"from\":\"%s\",\"at\":%d,\"text\":\"%s\"}\n"
-                    .formatted(line.chat(), line.from(), millis(line.at()), line.text()));
+    /** Burrow writes down what happened, line by line; what was changed later stands further down. */
+    private static byte[] burrow(String owner) throws IOException {
+        var lines = new StringBuilder();
+        line(lines, "account", "name", owner);
+        for (int chat = 1; chat <= 2; chat++) {
+            int number = chat;
+            line(
+                    lines,
+                    "chat",
+                    "id",
+                    chat,
+                    "title",
+                    LINES.stream()
+                            .filter(l -> chat(l) == number)
+                            .findFirst()
+                            .orElseThrow()
+                            .chat(),
+                    "group",
+                    chat == 1,
+                    "members",
+                    LINES.stream()
+                            .filter(l -> chat(l) == number)
+                            .map(Line::from)
+                            .distinct()
+                            .toList());
         }
-        return text.toString().getBytes(StandardCharsets.UTF_8);
+        for (int i = 0; i < LINES.size(); i++) {
+            var said = LINES.get(i);
+            line(
+                    lines,
+                    "message",
+                    "id",
+                    i + 1,
+                    "chat",
+                    chat(said),
+                    "from",
+                    said.from(),
+                    "at",
+                    millis(said.at()),
+                    "text",
+                    i == 4 ? "Sold. Bring a boat" : said.text(),
+                    "reply",
+                    i == 2 ? 2 : "",
+                    "media",
+                    i == 3 ? "media/0001.webp" : i == 0 ? "media/0000.webp" : "");
+        }
+        line(
+                lines,
+                "edit",
+                "id",
+                5,
+                "at",
+                millis(LINES.get(4).at().plusMinutes(1)),
+                "text",
+                LINES.get(4).text());
+        line(lines, "deletion", "id", 2, "at", millis(LINES.get(1).at().plusMinutes(3)));
+        line(lines, "reaction", "id", 3, "from", "Halvard Rook", "sign", "👍");
+        line(
+                lines,
+                "call",
+                "id",
+                1,
+                "chat",
+                2,
+                "from",
+                "Jorun Tasch",
+                "at",
+                millis(WRITTEN),
+                "seconds",
+                312,
+                "video",
+                true);
+        return lines.toString().getBytes(StandardCharsets.UTF_8);
+    }
+
+    private static void line(StringBuilder lines, String is, Object... namesAndValues) throws IOException {
+        var line = new LinkedHashMap<String, Object>();
+        line.put("is", is);
+        for (int i = 0; i < namesAndValues.length; i += 2) {
+            line.put((String) namesAndValues[i], namesAndValues[i + 1]);
+        }
+        lines.append(Json.LINE.writeValueAsString(line)).append('\n');
     }
 
     private static long millis(LocalDateTime at) {
