@@ -7,6 +7,7 @@ import app.custodex.model.Thing;
 import app.custodex.model.ThingId;
 import app.custodex.model.ThingKind;
 import app.custodex.search.Asked;
+import app.custodex.search.Asked.Part;
 import com.fasterxml.jackson.core.type.TypeReference;
 import java.io.Closeable;
 import java.io.IOException;
@@ -170,17 +171,37 @@ public final class Catalogue implements Closeable {
         });
     }
 
-    private BitSet holding(Asked asked) throws SQLException {
-        var words = new Where();
-        words.add("words MATCH ?", asked.match());
-        var found = words.numbers("SELECT group_concat(rowid) FROM words");
+    private BitSet holding(Asked asked) throws SQLException, IOException {
+        var found = Optional.<BitSet>empty();
+        var others = new ArrayList<Part>();
+        for (var part : asked.parts()) {
+            if (part.open()
+                    && part.words().size() == 1
+                    && Beginnings.covers(part.words().getFirst())) {
+                found = Optional.of(
+                        both(found, Beginnings.holding(db, part.words().getFirst())));
+            } else {
+                others.add(part);
+            }
+        }
+        if (!others.isEmpty()) {
+            var words = new Where();
+            words.add("words MATCH ?", Asked.match(others));
+            found = Optional.of(both(found, words.numbers("SELECT group_concat(rowid) FROM words")));
+        }
+        var holding = found.orElseGet(BitSet::new);
         if (asked.number().isPresent()) {
             // Whose number it is in, whatever way it was written.
             var number = new Where();
             number.address("instr(digits, ?) > 0", national(asked.number().get()));
-            found.or(number.numbers("SELECT group_concat(id) FROM thing"));
+            holding.or(number.numbers("SELECT group_concat(id) FROM thing"));
         }
-        return found;
+        return holding;
+    }
+
+    private static BitSet both(Optional<BitSet> one, BitSet other) {
+        one.ifPresent(other::and);
+        return other;
     }
 
     /** Without the zeros by which a number is dialled inside its own country, or abroad. */

@@ -21,8 +21,10 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ArrayBlockingQueue;
 import java.util.concurrent.BlockingQueue;
+import java.util.concurrent.ExecutionException;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
 import java.util.concurrent.TimeUnit;
 import java.util.function.LongConsumer;
 import org.slf4j.Logger;
@@ -30,7 +32,7 @@ import org.slf4j.LoggerFactory;
 
 /**
  * Brings a catalogue up to what a layer holds: stores that are as they were when it was made are not read, things that are as they
- * were are not written. Readers work beside the one thread that writes.
+ * were are not written. Readers, those who make things ready, and the one thread that writes work beside each other.
  */
 public final class CatalogueBuilder {
     private static final Logger LOG = LoggerFactory.getLogger(CatalogueBuilder.class);
@@ -69,7 +71,8 @@ public final class CatalogueBuilder {
 
     /** What a reader hands to the writer. */
     private sealed interface Parcel {
-        record Things(Job job, List<Filed> things) implements Parcel {}
+        /** @param filed is ready soon */
+        record Things(Job job, Future<List<Filed>> filed) implements Parcel {}
 
         record Done(Job job, List<Problem> problems) implements Parcel {}
     }
@@ -89,6 +92,7 @@ public final class CatalogueBuilder {
                     carryOut(jobs, writer);
                 }
                 writer.forgetOtherStores();
+                writer.finish();
             }
             Schema.index(db);
             new People(db).assign();
@@ -127,19 +131,21 @@ public final class CatalogueBuilder {
     private void carryOut(List<Job> jobs, ThingTable writer) throws IOException, SQLException {
         var parcels = new ArrayBlockingQueue<Parcel>(WAITING);
         var waiting = new ArrayDeque<>(jobs);
-        try (ExecutorService threads = Executors.newFixedThreadPool(READERS)) {
+        try (ExecutorService threads = Executors.newFixedThreadPool(READERS);
+                ExecutorService filing = Executors.newFixedThreadPool(READERS)) {
             try {
                 for (int i = 0; i < READERS; i++) {
-                    threads.submit(() -> work(waiting, parcels));
+                    threads.submit(() -> work(waiting, parcels, filing));
                 }
                 write(jobs.size(), parcels, writer);
             } finally {
                 threads.shutdownNow();
+                filing.shutdownNow();
             }
         }
     }
 
-    private void work(ArrayDeque<Job> waiting, BlockingQueue<Parcel> parcels) {
+    private void work(ArrayDeque<Job> waiting, BlockingQueue<Parcel> parcels, ExecutorService filing) {
         try {
             while (true) {
                 Job job;
@@ -149,7 +155,7 @@ public final class CatalogueBuilder {
                 if (job == null) {
                     return;
                 }
-                read(job, parcels);
+                read(job, new Batches(job, parcels, filing));
             }
         } catch (InterruptedException stopped) {
             Thread.currentThread().interrupt();
@@ -159,8 +165,7 @@ public final class CatalogueBuilder {
     }
 
     /** Whatever happens while a store is read, the others are read all the same. */
-    private void read(Job job, BlockingQueue<Parcel> parcels) throws InterruptedException {
-        var sink = new Batches(job, parcels);
+    private void read(Job job, Batches sink) throws InterruptedException {
         var name = job.store().name();
         try {
             job.reader().read(job.store(), phone, sink);
@@ -183,17 +188,19 @@ public final class CatalogueBuilder {
     private static final class Batches implements Sink {
         private final Job job;
         private final BlockingQueue<Parcel> parcels;
+        private final ExecutorService filing;
         private final List<Problem> problems = new ArrayList<>();
-        private List<Filed> things = new ArrayList<>();
+        private List<Thing> things = new ArrayList<>();
 
-        Batches(Job job, BlockingQueue<Parcel> parcels) {
+        Batches(Job job, BlockingQueue<Parcel> parcels, ExecutorService filing) {
             this.job = job;
             this.parcels = parcels;
+            this.filing = filing;
         }
 
         @Override
         public void thing(Thing thing) throws IOException {
-            things.add(Filed.of(thing, job.isNew()));
+            things.add(thing);
             if (things.size() >= BATCH) {
                 flush();
             }
@@ -207,19 +214,32 @@ public final class CatalogueBuilder {
         void flush() throws IOException {
             if (!things.isEmpty()) {
                 try {
-                    parcels.put(new Parcel.Things(job, things));
+                    put();
                 } catch (InterruptedException e) {
                     Thread.currentThread().interrupt();
                     throw new Interrupted();
                 }
-                things = new ArrayList<>();
             }
+        }
+
+        private void put() throws InterruptedException {
+            var read = things;
+            things = new ArrayList<>();
+            parcels.put(new Parcel.Things(job, filing.submit(() -> filed(read))));
+        }
+
+        private List<Filed> filed(List<Thing> read) throws IOException {
+            var filed = new ArrayList<Filed>(read.size());
+            for (var thing : read) {
+                filed.add(Filed.of(thing, job.isNew()));
+            }
+            return filed;
         }
 
         /** What was read before something went wrong counts too. */
         void end() throws InterruptedException {
             if (!things.isEmpty()) {
-                parcels.put(new Parcel.Things(job, things));
+                put();
             }
             parcels.put(new Parcel.Done(job, problems));
         }
@@ -240,10 +260,11 @@ public final class CatalogueBuilder {
             switch (parcel.get()) {
                 case Parcel.Things things -> {
                     var store = open(things.job(), begun, writer);
-                    for (var thing : things.things()) {
+                    var filed = ready(things.filed());
+                    for (var thing : filed) {
                         writer.put(store, thing);
                     }
-                    written += things.things().size();
+                    written += filed.size();
                     progress.accept(written);
                 }
                 case Parcel.Done end -> {
@@ -253,6 +274,17 @@ public final class CatalogueBuilder {
                     done++;
                 }
             }
+        }
+    }
+
+    private static List<Filed> ready(Future<List<Filed>> filed) throws IOException {
+        try {
+            return filed.get();
+        } catch (ExecutionException e) {
+            throw new IOException("a thing could not be made ready", e);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new IOException(e);
         }
     }
 

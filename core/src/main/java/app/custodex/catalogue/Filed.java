@@ -16,11 +16,22 @@ import java.util.zip.CRC32C;
  * @param digest changes with it
  * @param prepared the words by which it is found, where they are wanted for sure
  */
-record Filed(Thing thing, byte[] body, long digest, Optional<String> prepared) {
+record Filed(Thing thing, byte[] body, long digest, Optional<Words> prepared) {
+    /**
+     * @param text folded and spaced for the index
+     * @param beginnings of the words in it
+     */
+    record Words(String text, long[] beginnings) {
+        static Words of(Thing thing) {
+            var text = words(thing);
+            return new Words(text, Beginnings.of(text));
+        }
+    }
+
     /** @param isNew whether it can't be in the catalogue yet */
     static Filed of(Thing thing, boolean isNew) throws IOException {
         var body = ThingJson.write(thing);
-        return new Filed(thing, body, digest(body), isNew ? Optional.of(words(thing)) : Optional.empty());
+        return new Filed(thing, body, digest(body), isNew ? Optional.of(Words.of(thing)) : Optional.empty());
     }
 
     /** Tells one state of a thing from another; nobody has to be kept from making two that look alike. */
@@ -32,12 +43,12 @@ record Filed(Thing thing, byte[] body, long digest, Optional<String> prepared) {
         return one.getValue() << 32 | other.getValue();
     }
 
-    String words() {
-        return prepared.orElseGet(() -> words(thing));
+    Words words() {
+        return prepared.orElseGet(() -> Words.of(thing));
     }
 
     /** The words by which a thing is found. */
-    static String words(Thing thing) {
+    private static String words(Thing thing) {
         List<String> texts = new ArrayList<>();
         thing.texts(texts::add);
         thing.people().forEach(party -> {

@@ -27,6 +27,8 @@ final class Schema {
             "CREATE TABLE day_count (kind INTEGER, day INTEGER, n INTEGER, PRIMARY KEY (kind, day)) WITHOUT ROWID",
             // The numbers of all things in the order of time, four bytes each, the lowest first.
             "CREATE TABLE time_order (numbers BLOB)",
+            // Things by the first one or two characters of their words, as sets of bits.
+            "CREATE TABLE beginning (id INTEGER PRIMARY KEY, things BLOB)",
             // Texts come folded and spaced, so that splitting them at what is no letter of ASCII is enough.
             "CREATE VIRTUAL TABLE words USING fts5(text, content='', columnsize=0, tokenize=ascii)");
 

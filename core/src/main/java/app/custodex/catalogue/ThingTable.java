@@ -37,6 +37,7 @@ final class ThingTable implements Closeable {
     private final PreparedStatement insertWords;
     private final PreparedStatement insertPart;
     private final PreparedStatement find;
+    private final Beginnings beginnings;
     private long lastThing;
     private long lastAddress;
 
@@ -64,6 +65,7 @@ final class ThingTable implements Closeable {
         if (lastThing > 0) {
             Schema.index(db);
         }
+        beginnings = new Beginnings(db, lastThing > 0);
         insert = db.prepareStatement(INSERT);
         insertBody = db.prepareStatement("INSERT INTO body VALUES (?, ?)");
         insertWords = db.prepareStatement("INSERT INTO words (rowid, text) VALUES (?, ?)");
@@ -160,7 +162,7 @@ final class ThingTable implements Closeable {
         remember(store, thing, id);
     }
 
-    private void insert(OpenStore store, Filed filed, long id) throws SQLException {
+    private void insert(OpenStore store, Filed filed, long id) throws SQLException, IOException {
         var thing = filed.thing();
         var people = people(thing);
         var within = thing.within().flatMap(of -> Optional.ofNullable(store.conversations.get(of.key())));
@@ -185,8 +187,10 @@ final class ThingTable implements Closeable {
         insertBody.setBytes(2, filed.body());
         insertBody.executeUpdate();
         insertWords.setLong(1, id);
-        insertWords.setString(2, filed.words());
+        var words = filed.words();
+        insertWords.setString(2, words.text());
         insertWords.executeUpdate();
+        beginnings.add((int) id, words.beginnings());
         for (var more : people) {
             if (!who.equals(Optional.of(more))) {
                 insertPart.setLong(1, id);
@@ -267,8 +271,10 @@ final class ThingTable implements Closeable {
                 if (rows.next()) {
                     var thing = ThingJson.read(ThingKind.values()[rows.getInt(1)], rows.getString(2), rows.getBytes(3));
                     forget.setLong(1, id);
-                    forget.setString(2, Filed.words(thing));
+                    var words = Filed.Words.of(thing);
+                    forget.setString(2, words.text());
                     forget.executeUpdate();
+                    beginnings.remove((int) id, words.beginnings());
                 }
             }
         }
@@ -316,6 +322,11 @@ final class ThingTable implements Closeable {
                 statement.executeUpdate("DELETE FROM store WHERE id = " + store);
             }
         }
+    }
+
+    /** Writes what was gathered in memory. */
+    void finish() throws SQLException, IOException {
+        beginnings.write();
     }
 
     private List<Long> things(long store) throws SQLException {

@@ -86,8 +86,8 @@ public record Asked(List<Part> parts, Optional<String> number) {
         return parts.isEmpty();
     }
 
-    /** As an FTS5 query string ("Full-text Query Syntax"). */
-    public String match() {
+    /** All of these, as an FTS5 query string ("Full-text Query Syntax"). */
+    public static String match(List<Part> parts) {
         return parts.stream()
                 .map(part -> part.words().stream().map(Asked::quoted).collect(Collectors.joining(" + "))
                         + (part.open() ? "*" : ""))

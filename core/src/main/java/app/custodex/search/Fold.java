@@ -51,7 +51,7 @@ public final class Fold {
     }
 
     /** Whether words of its script are written without spaces, so that any part of a text may be a word. */
-    static boolean isUnspaced(int c) {
+    public static boolean isUnspaced(int c) {
         if (c < 0x0e00) {
             return false;
         }

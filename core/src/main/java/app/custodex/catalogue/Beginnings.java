@@ -1,0 +1,141 @@
+package app.custodex.catalogue;
+
+import app.custodex.search.Fold;
+import java.io.ByteArrayInputStream;
+import java.io.ByteArrayOutputStream;
+import java.io.DataInputStream;
+import java.io.DataOutputStream;
+import java.io.IOException;
+import java.sql.Connection;
+import java.sql.SQLException;
+import java.util.Arrays;
+import java.util.BitSet;
+import java.util.HashMap;
+import java.util.Map;
+import org.roaringbitmap.RoaringBitmap;
+
+/**
+ * Which things hold a word that begins with a certain one or two characters. The full-text index would have to put together the lists
+ * of a good part of all words for that, and whoever types a word has typed one and two characters of it first.
+ */
+final class Beginnings {
+    /** The number of one character is that of two of which the second is none. */
+    private static final int SHIFT = 21;
+
+    private static final int MOST_A_THING = 1 << 14;
+
+    private final Connection db;
+    private final Map<Long, RoaringBitmap> changed = new HashMap<>();
+    private final boolean anyBefore;
+
+    /** @param anyBefore whether there are things in the catalogue already */
+    Beginnings(Connection db, boolean anyBefore) {
+        this.db = db;
+        this.anyBefore = anyBefore;
+    }
+
+    /** The numbers of all beginnings in a text that was folded and spaced for the index; each once. */
+    static long[] of(String words) {
+        var found = new long[64];
+        int n = 0;
+        boolean inWord = false;
+        for (int i = 0; i < words.length(); ) {
+            int c = words.codePointAt(i);
+            int next = i + Character.charCount(c);
+            boolean part = isPart(c);
+            if (part && !inWord && !Fold.isUnspaced(c)) {
+                if (n + 2 > found.length) {
+                    if (n >= MOST_A_THING) {
+                        n = distinct(found, n);
+                    }
+                    found = Arrays.copyOf(found, 2 * found.length);
+                }
+                found[n++] = (long) c << SHIFT;
+                int second = next < words.length() ? words.codePointAt(next) : ' ';
+                if (isPart(second)) {
+                    found[n++] = (long) c << SHIFT | second;
+                }
+            }
+            inWord = part;
+            i = next;
+        }
+        return Arrays.copyOf(found, distinct(found, n));
+    }
+
+    /** As the index splits: at what is ASCII and no letter or digit. */
+    private static boolean isPart(int c) {
+        return c >= 0x80 || c >= 'a' && c <= 'z' || c >= '0' && c <= '9' || c >= 'A' && c <= 'Z';
+    }
+
+    private static int distinct(long[] numbers, int n) {
+        Arrays.sort(numbers, 0, n);
+        int kept = 0;
+        for (int i = 0; i < n; i++) {
+            if (i == 0 || numbers[i] != numbers[kept - 1]) {
+                numbers[kept++] = numbers[i];
+            }
+        }
+        return kept;
+    }
+
+    /** Whether a word is short enough to be looked for here, and of a script whose words have beginnings. */
+    static boolean covers(String word) {
+        return word.codePointCount(0, word.length()) <= 2 && !Fold.isUnspaced(word.codePointAt(0));
+    }
+
+    /** The things that hold a word with this beginning. */
+    static BitSet holding(Connection db, String beginning) throws SQLException, IOException {
+        var things = new BitSet();
+        stored(db, of(beginning)[beginning.codePointCount(0, beginning.length()) - 1])
+                .forEach((int thing) -> things.set(thing));
+        return things;
+    }
+
+    void add(int thing, long[] beginnings) throws SQLException, IOException {
+        for (long beginning : beginnings) {
+            things(beginning).add(thing);
+        }
+    }
+
+    void remove(int thing, long[] beginnings) throws SQLException, IOException {
+        for (long beginning : beginnings) {
+            things(beginning).remove(thing);
+        }
+    }
+
+    private RoaringBitmap things(long beginning) throws SQLException, IOException {
+        var things = changed.get(beginning);
+        if (things == null) {
+            things = anyBefore ? stored(db, beginning) : new RoaringBitmap();
+            changed.put(beginning, things);
+        }
+        return things;
+    }
+
+    private static RoaringBitmap stored(Connection db, long beginning) throws SQLException, IOException {
+        var things = new RoaringBitmap();
+        try (var query = db.prepareStatement("SELECT things FROM beginning WHERE id = ?")) {
+            query.setLong(1, beginning);
+            try (var rows = query.executeQuery()) {
+                if (rows.next()) {
+                    things.deserialize(new DataInputStream(new ByteArrayInputStream(rows.getBytes(1))));
+                }
+            }
+        }
+        return things;
+    }
+
+    void write() throws SQLException, IOException {
+        try (var put = db.prepareStatement("INSERT OR REPLACE INTO beginning VALUES (?, ?)")) {
+            for (var entry : changed.entrySet()) {
+                var bytes = new ByteArrayOutputStream();
+                entry.getValue().runOptimize();
+                entry.getValue().serialize(new DataOutputStream(bytes));
+                put.setLong(1, entry.getKey());
+                put.setBytes(2, bytes.toByteArray());
+                put.executeUpdate();
+            }
+        }
+        changed.clear();
+    }
+}
