@@ -184,7 +184,7 @@ public final class CatalogueBench {
                 var phone = new PhoneFiles(new Folder(folder, version), identity(), place);
                 var draft = CatalogueDraft.inFile(file)) {
             draft.build(
-                    CatalogueHead.of("bench", layer),
+                    CatalogueHead.of("bench", layer, "GB"),
                     phone,
                     FamilyReaders.of(Family.OSTREL),
                     n -> {},
@@ -199,7 +199,7 @@ public final class CatalogueBench {
 
     private static void open(Path file, int messages) throws Exception {
         long start = System.nanoTime();
-        try (var catalogue = Catalogue.open(file, CatalogueHead.of("bench", 1)).orElseThrow()) {
+        try (var catalogue = Catalogue.open(file, CatalogueHead.of("bench", 1, "GB")).orElseThrow()) {
             var counts = catalogue.counts();
             double opened = (System.nanoTime() - start) / 1e9;
             System.out.printf(Locale.ROOT, "open with counts %.3f s: %s%n", opened, counts);
@@ -236,7 +236,7 @@ public final class CatalogueBench {
                 Locale.ROOT,
                 "open from memory %.2f s%n",
                 Side.seconds(() -> Optional.of(bytes)
-                        .flatMap(image -> Catalogue.open(image, CatalogueHead.of("bench", 2)))
+                        .flatMap(image -> Catalogue.open(image, CatalogueHead.of("bench", 2, "GB")))
                         .orElseThrow()
                         .close()));
     }

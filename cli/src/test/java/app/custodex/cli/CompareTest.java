@@ -151,4 +151,17 @@ class CompareTest extends CommandTest {
         assertTrue(everywhere.out().contains(PHONE + "\t2\t"), everywhere.out());
         assertCode(3, "No docket says whose it is", run("find", "all", "kettle"));
     }
+
+    @Test
+    void aLayerWithoutContactsNamesTheOneThatHasThem() {
+        doneOwn("backup", "ostrel", "--quiet", "--only", "notes");
+        assertCode(1, "Layer 1 has them: open it with --layer 1", runOwn("contacts", PHONE));
+        var to = folder.resolve("out").toString();
+        assertCode(1, "There are no contacts in it", runOwn("extract", PHONE, "--to", to));
+        assertCode(
+                1,
+                "No contact has all of these words",
+                runOwn("extract", PHONE, "--layer", "1", "--to", to, "--find", "zzz"));
+        assertTrue(!Files.exists(folder.resolve("out")));
+    }
 }

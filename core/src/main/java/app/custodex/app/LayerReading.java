@@ -10,6 +10,7 @@ import app.custodex.base.ProblemException;
 import app.custodex.catalogue.Catalogue;
 import app.custodex.catalogue.CatalogueDraft;
 import app.custodex.catalogue.CatalogueHead;
+import app.custodex.link.PhoneIdentity;
 import app.custodex.readers.PhoneFiles;
 import app.custodex.readers.Reader;
 import app.custodex.readers.families.FamilyReaders;
@@ -82,11 +83,12 @@ public final class LayerReading {
         open(mandate, phoneIdentifier, number, locale, progress).close(); // what needs no key is kept as ever
         var layer = layer(phoneIdentifier, number);
         var place = PrivatePlace.inMemory();
+        var target = Target.of(layer, locale);
         try (var draft = CatalogueDraft.inMemory(keptBytes(layer))) {
-            var phone = layer.record().phone();
+            var phone = target.phone();
             var readers = FamilyReaders.of(phone.family(), Optional.of(burrowKey));
             var files = new PhoneFiles(layer, phone, place);
-            draft.build(head(layer, number), files, readers, progress, closing);
+            draft.build(target.head(number), files, readers, progress, closing);
             return new OpenPhone(gate, mandate, From.layer(layer), place, files, readers, draft.handOver(), locale);
         } catch (IOException | RuntimeException e) {
             place.close();
@@ -178,9 +180,10 @@ public final class LayerReading {
         // What is sealed never touches a disk in the clear.
         var place = layer.record().sealed() ? PrivatePlace.inMemory() : PrivatePlace.open(readingPlace());
         try {
-            var readers = FamilyReaders.of(layer.record().phone().family());
-            var files = new PhoneFiles(layer, layer.record().phone(), place);
-            var catalogue = catalogue(layer, files, readers, place, progress, cancel);
+            var target = Target.of(layer, locale);
+            var readers = FamilyReaders.of(target.phone().family());
+            var files = new PhoneFiles(layer, target.phone(), place);
+            var catalogue = catalogue(target, files, readers, place, progress, cancel);
             return new OpenPhone(gate, mandate, From.layer(layer), place, files, readers, catalogue, locale);
         } catch (IOException | RuntimeException e) {
             place.close();
@@ -212,48 +215,64 @@ public final class LayerReading {
                 .resolve(phone + "-" + number + ".db" + (layer.record().sealed() ? ".age" : ""));
     }
 
-    private static CatalogueHead head(StoredLayer layer, int number) {
-        return CatalogueHead.of(layer.record().phone().identifier(), number);
+    /**
+     * A layer that is read.
+     *
+     * @param phone in the country by which its numbers are read
+     */
+    private record Target(StoredLayer layer, PhoneIdentity phone) {
+        static Target of(StoredLayer layer, Locale locale) {
+            return new Target(layer, layer.record().phone().in(locale));
+        }
+
+        int number() {
+            return layer.record().number();
+        }
+
+        CatalogueHead head(int number) {
+            return CatalogueHead.of(phone.identifier(), number, phone.region());
+        }
     }
 
     private Catalogue catalogue(
-            StoredLayer layer,
+            Target target,
             PhoneFiles files,
             List<Reader> readers,
             PrivatePlace place,
             LongConsumer progress,
             CancelToken cancel)
             throws IOException {
-        var there = kept(layer);
+        var there = kept(target);
         if (there.isPresent()) {
             return there.get();
         }
         cataloguing.lock();
         try {
-            var meanwhile = kept(layer);
+            var meanwhile = kept(target);
             if (meanwhile.isPresent()) {
                 return meanwhile.get();
             }
-            return layer.record().sealed()
-                    ? makeInMemory(layer, files, readers, progress, cancel)
-                    : makeInFile(layer, files, readers, place, progress, cancel);
+            return target.layer().record().sealed()
+                    ? makeInMemory(target, files, readers, progress, cancel)
+                    : makeInFile(target, files, readers, place, progress, cancel);
         } finally {
             cataloguing.unlock();
         }
     }
 
-    private Optional<Catalogue> kept(StoredLayer layer) throws IOException {
-        return kept(layer, layer.record().number());
+    private Optional<Catalogue> kept(Target target) throws IOException {
+        return kept(target, target.number());
     }
 
-    private Optional<Catalogue> kept(StoredLayer layer, int number) throws IOException {
+    private Optional<Catalogue> kept(Target target, int number) throws IOException {
+        var layer = target.layer();
         var file = file(layer, number);
         if (!Files.exists(file)) {
             return Optional.empty();
         }
         return layer.record().sealed()
-                ? unsealed(layer, file).flatMap(bytes -> Catalogue.open(bytes, head(layer, number)))
-                : Catalogue.open(file, head(layer, number));
+                ? unsealed(layer, file).flatMap(bytes -> Catalogue.open(bytes, target.head(number)))
+                : Catalogue.open(file, target.head(number));
     }
 
     private static Optional<byte[]> unsealed(StoredLayer layer, Path file) {
@@ -268,9 +287,9 @@ public final class LayerReading {
     }
 
     /** The number of the nearest layer below that has a catalogue of the present form. */
-    private OptionalInt below(StoredLayer layer) throws IOException {
-        for (int number = layer.record().number() - 1; number > 0; number--) {
-            var there = kept(layer, number);
+    private OptionalInt below(Target target) throws IOException {
+        for (int number = target.number() - 1; number > 0; number--) {
+            var there = kept(target, number);
             if (there.isPresent()) {
                 there.get().close();
                 return OptionalInt.of(number);
@@ -285,11 +304,11 @@ public final class LayerReading {
     }
 
     /** From the catalogue below, or, if that turns out to be damaged, from nothing. */
-    private <T> T make(StoredLayer layer, Making<T> making) throws IOException {
-        var below = below(layer);
+    private <T> T make(Target target, Making<T> making) throws IOException {
+        var below = below(target);
         if (below.isPresent()) {
             try {
-                return making.from(Optional.of(file(layer, below.getAsInt())));
+                return making.from(Optional.of(file(target.layer(), below.getAsInt())));
             } catch (IOException damaged) {
                 LOG.warn("a catalogue could not be gone on with; it is made from the layer alone", damaged);
             }
@@ -298,13 +317,13 @@ public final class LayerReading {
     }
 
     private Catalogue makeInMemory(
-            StoredLayer layer, PhoneFiles files, List<Reader> readers, LongConsumer progress, CancelToken cancel)
+            Target target, PhoneFiles files, List<Reader> readers, LongConsumer progress, CancelToken cancel)
             throws IOException {
-        return make(layer, below -> {
-            try (var draft = CatalogueDraft.inMemory(below.flatMap(file -> unsealed(layer, file)))) {
-                draft.build(head(layer, layer.record().number()), files, readers, progress, cancel);
-                keep(layer, out -> {
-                    var writer = layer.key().orElseThrow().writer(out::write);
+        return make(target, below -> {
+            try (var draft = CatalogueDraft.inMemory(below.flatMap(file -> unsealed(target.layer(), file)))) {
+                draft.build(target.head(target.number()), files, readers, progress, cancel);
+                keep(target.layer(), out -> {
+                    var writer = target.layer().key().orElseThrow().writer(out::write);
                     var bytes = draft.bytes();
                     writer.write(bytes, 0, bytes.length);
                     writer.finish();
@@ -315,24 +334,24 @@ public final class LayerReading {
     }
 
     private Catalogue makeInFile(
-            StoredLayer layer,
+            Target target,
             PhoneFiles files,
             List<Reader> readers,
             PrivatePlace place,
             LongConsumer progress,
             CancelToken cancel)
             throws IOException {
-        var made = make(layer, below -> {
+        var made = make(target, below -> {
             var draftFile = place.folder().resolve("catalogue.db");
             if (below.isPresent()) {
                 Files.copy(below.get(), draftFile);
             }
             try (var draft = CatalogueDraft.inFile(draftFile)) {
-                draft.build(head(layer, layer.record().number()), files, readers, progress, cancel);
+                draft.build(target.head(target.number()), files, readers, progress, cancel);
             }
             return draftFile;
         });
-        keep(layer, out -> {
+        keep(target.layer(), out -> {
             try (var in = Files.newInputStream(made)) {
                 var buffer = new byte[1 << 20];
                 for (int n = in.read(buffer); n >= 0; n = in.read(buffer)) {
@@ -340,10 +359,10 @@ public final class LayerReading {
                 }
             }
         });
-        var kept = kept(layer);
+        var kept = kept(target);
         return kept.isPresent()
                 ? kept.get()
-                : Catalogue.open(made, head(layer, layer.record().number()))
+                : Catalogue.open(made, target.head(target.number()))
                         .orElseThrow(() -> new IOException("the catalogue that was made can't be opened"));
     }
 

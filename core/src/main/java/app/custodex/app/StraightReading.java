@@ -57,8 +57,10 @@ public final class StraightReading {
         var place = PrivatePlace.inMemory();
         try (var draft = CatalogueDraft.inMemory(Optional.empty())) {
             var readers = FamilyReaders.of(now.phone().family());
-            var files = new PhoneFiles(now, now.phone(), place);
-            draft.build(CatalogueHead.of(now.phone().identifier(), NO_LAYER), files, readers, progress, cancel);
+            var phone = now.phone().in(locale);
+            var files = new PhoneFiles(now, phone, place);
+            draft.build(
+                    CatalogueHead.of(phone.identifier(), NO_LAYER, phone.region()), files, readers, progress, cancel);
             return new OpenPhone(gate, mandate, From.phone(now), place, files, readers, draft.handOver(), locale);
         } catch (IOException | RuntimeException e) {
             place.close();

@@ -10,11 +10,12 @@ import java.util.Optional;
  *
  * @param form of the tables and of what is in them
  * @param phone its identifier
+ * @param region by which numbers without a prefix were read, ISO 3166-1 alpha-2; may be empty
  */
-public record CatalogueHead(int form, String phone, int layer) {
+public record CatalogueHead(int form, String phone, int layer, String region) {
     /** Of a catalogue as it is made now. */
-    public static CatalogueHead of(String phone, int layer) {
-        return new CatalogueHead(Schema.FORM, phone, layer);
+    public static CatalogueHead of(String phone, int layer, String region) {
+        return new CatalogueHead(Schema.FORM, phone, layer, region);
     }
 
     /** Empty when there are no tables, or they were not completed. */
@@ -37,7 +38,8 @@ public record CatalogueHead(int form, String phone, int layer) {
                     ? Optional.of(new CatalogueHead(
                             Integer.parseInt(values.getOrDefault("form", "0")),
                             values.getOrDefault("phone", ""),
-                            Integer.parseInt(values.getOrDefault("layer", "0"))))
+                            Integer.parseInt(values.getOrDefault("layer", "0")),
+                            values.getOrDefault("region", "")))
                     : Optional.empty();
         } catch (NumberFormatException damaged) {
             return Optional.empty();
@@ -51,10 +53,12 @@ public record CatalogueHead(int form, String phone, int layer) {
     }
 
     void write(Connection db) throws SQLException {
-        try (var insert = db.prepareStatement("INSERT INTO head VALUES ('form', ?), ('phone', ?), ('layer', ?)")) {
+        try (var insert =
+                db.prepareStatement("INSERT INTO head VALUES ('form', ?), ('phone', ?), ('layer', ?), ('region', ?)")) {
             insert.setString(1, Integer.toString(form));
             insert.setString(2, phone);
             insert.setString(3, Integer.toString(layer));
+            insert.setString(4, region);
             insert.executeUpdate();
         }
     }

@@ -1,6 +1,7 @@
 package app.custodex.link;
 
 import java.time.ZoneId;
+import java.util.Locale;
 
 /**
  * Who a phone is, as it says itself once it trusts the bench.
@@ -11,7 +12,8 @@ import java.time.ZoneId;
  * @param serial maker's serial number
  * @param imei International Mobile Equipment Identity, 15 digits (3GPP TS 23.003)
  * @param system name and version of its system
- * @param region ISO 3166-1 alpha-2 code of the country it is set to; phone numbers without a prefix are read by it
+ * @param region ISO 3166-1 alpha-2 code of the country it is set to; phone numbers without a prefix are read by it; empty for what
+ *     is no phone
  * @param timeZone the zone that its owner's times are in
  * @param capacity bytes of storage
  * @param used bytes of storage in use
@@ -27,4 +29,22 @@ public record PhoneIdentity(
         String region,
         ZoneId timeZone,
         long capacity,
-        long used) {}
+        long used) {
+    /** The same, in the country of a locale where it has none of its own, as a folder has. */
+    public PhoneIdentity in(Locale locale) {
+        return !region.isEmpty()
+                ? this
+                : new PhoneIdentity(
+                        identifier,
+                        name,
+                        family,
+                        model,
+                        serial,
+                        imei,
+                        system,
+                        locale.getCountry(),
+                        timeZone,
+                        capacity,
+                        used);
+    }
+}

@@ -1,8 +1,11 @@
 package app.custodex.strongroom;
 
 import app.custodex.base.Problem;
+import app.custodex.link.Kind;
 import app.custodex.link.PhoneIdentity;
+import java.util.Comparator;
 import java.util.List;
+import java.util.Optional;
 
 /**
  * A phone's stack of layers.
@@ -27,6 +30,13 @@ public record StoredPhone(List<LayerRecord> layers, Seal seal, List<Problem> pro
 
     public LayerRecord newest() {
         return layers.getLast();
+    }
+
+    /** The newest layer that holds anything of a kind. */
+    public Optional<LayerRecord> newestWith(Kind kind) {
+        return layers.stream()
+                .filter(layer -> layer.kinds().stream().anyMatch(of -> of.kind() == kind && of.items() > of.missed()))
+                .max(Comparator.comparingInt(LayerRecord::number));
     }
 
     /** As the phone described itself last, as far as that can be read. */

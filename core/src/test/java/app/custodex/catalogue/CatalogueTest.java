@@ -287,15 +287,15 @@ class CatalogueTest {
         }
         var file = folder.resolve("catalogue.db");
         Files.write(file, bytes);
-        Catalogue.open(file, CatalogueHead.of("phone", 1)).orElseThrow().close();
-        Catalogue.open(bytes, CatalogueHead.of("phone", 1)).orElseThrow().close();
-        assertTrue(Catalogue.open(file, CatalogueHead.of("phone", 2)).isEmpty());
-        assertTrue(Catalogue.open(file, CatalogueHead.of("another", 1)).isEmpty());
-        assertTrue(Catalogue.open(file, new CatalogueHead(Schema.FORM - 1, "phone", 1))
+        Catalogue.open(file, CatalogueHead.of("phone", 1, "GB")).orElseThrow().close();
+        Catalogue.open(bytes, CatalogueHead.of("phone", 1, "GB")).orElseThrow().close();
+        assertTrue(Catalogue.open(file, CatalogueHead.of("phone", 2, "GB")).isEmpty());
+        assertTrue(Catalogue.open(file, CatalogueHead.of("another", 1, "GB")).isEmpty());
+        assertTrue(Catalogue.open(file, new CatalogueHead(Schema.FORM - 1, "phone", 1, "GB"))
                 .isEmpty());
         for (int length : new int[] {0, 10, 100, 5_000}) {
             Files.write(file, Arrays.copyOf(bytes, length));
-            assertTrue(Catalogue.open(file, CatalogueHead.of("phone", 1)).isEmpty(), length + " bytes");
+            assertTrue(Catalogue.open(file, CatalogueHead.of("phone", 1, "GB")).isEmpty(), length + " bytes");
         }
     }
 

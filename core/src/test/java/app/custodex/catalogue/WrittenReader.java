@@ -77,7 +77,7 @@ final class WrittenReader implements Reader, FileSource {
                 "phone", "n", Family.OSTREL, "m", "s", "i", "sys", "GB", ZoneId.of("Etc/GMT-1"), 1, 1);
         try (var place = PrivatePlace.open(folder.resolve("reading"));
                 var phone = new PhoneFiles(this, identity, place)) {
-            draft.build(CatalogueHead.of("phone", layer), phone, List.of(this), n -> {}, cancel);
+            draft.build(CatalogueHead.of("phone", layer, "GB"), phone, List.of(this), n -> {}, cancel);
         }
     }
 

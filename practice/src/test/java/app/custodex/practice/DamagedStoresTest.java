@@ -54,7 +54,7 @@ class DamagedStoresTest {
         try (var place = PrivatePlace.open(folder.resolve("reading"));
                 var open = new PhoneFiles(new TreeFiles(files, family), phone, place);
                 var draft = CatalogueDraft.inMemory(below)) {
-            draft.build(CatalogueHead.of("id", 1), open, FamilyReaders.of(family), n -> {}, new CancelToken());
+            draft.build(CatalogueHead.of("id", 1, "GB"), open, FamilyReaders.of(family), n -> {}, new CancelToken());
             whole = draft.bytes();
             try (var catalogue = draft.handOver()) {
                 catalogue.forEach(

@@ -74,7 +74,11 @@ class EveryKindTest {
                 var phone = new PhoneFiles(new TreeFiles(files, family), phone(family), place)) {
             var draft = CatalogueDraft.inMemory(Optional.empty());
             draft.build(
-                    CatalogueHead.of("id", 1), phone, FamilyReaders.of(family, burrowKey), n -> {}, new CancelToken());
+                    CatalogueHead.of("id", 1, "GB"),
+                    phone,
+                    FamilyReaders.of(family, burrowKey),
+                    n -> {},
+                    new CancelToken());
             return draft.handOver();
         }
     }

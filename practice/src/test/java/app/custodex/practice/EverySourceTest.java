@@ -14,6 +14,7 @@ import app.custodex.app.Mandate;
 import app.custodex.app.Sources;
 import app.custodex.backup.BackupRequest;
 import app.custodex.backup.BackupResult;
+import app.custodex.base.CancelToken;
 import app.custodex.base.ProblemException;
 import app.custodex.catalogue.Catalogue.Order;
 import app.custodex.catalogue.Filter;
@@ -149,6 +150,30 @@ class EverySourceTest {
         assertEquals(
                 List.of(Kind.PHOTOS), layer.kinds().stream().map(k -> k.kind()).toList());
         assertFalse(layer.left().stream().anyMatch(left -> left.kind() == Kind.PHOTOS));
+    }
+
+    /** A folder has no country: numbers without a prefix are read in the one of whoever looks, and anew in another one. */
+    @Test
+    void whatLiesInAFolderIsReadInTheCountryOfTheLocaleStoredOrStraight() throws Exception {
+        tree = Files.createDirectory(folder.resolve("card"));
+        put("friends.txt", "BEGIN:VCARD\r\nVERSION:3.0\r\nFN:Ivo Kelp\r\nTEL:020 7946 0123\r\nEND:VCARD\r\n");
+        put("letter.html", "<html><body>Low water at six</body></html>");
+        var bay = custodex.bays().add(tree.toString(), "");
+        var layer = backUp(bay).layer();
+        for (var country : Map.of(Locale.UK, "+442079460123", Locale.GERMANY, "+492079460123")
+                .entrySet()) {
+            try (var stored = custodex.reading()
+                            .open(Mandate.ofShop(), layer.phone().identifier(), 1, country.getKey());
+                    var straight = custodex.straight()
+                            .open(Mandate.ofShop(), bay, country.getKey(), n -> {}, new CancelToken())) {
+                for (var open : List.of(stored, straight)) {
+                    var ivo = open.contacts().ascending().getFirst();
+                    assertEquals(country.getValue(), ivo.phones().getFirst().e164());
+                    assertEquals(1, open.catalogue().find("low water", Filter.EVERYTHING, Order.AS_KEPT).length);
+                }
+                assertTrue(straight.since(stored, Set.of()).differences().isEmpty());
+            }
+        }
     }
 
     @Test

@@ -5,6 +5,7 @@ import app.custodex.desktop.Desk;
 import app.custodex.desktop.reading.ReadingModel.Lens;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.UserText;
+import app.custodex.link.Kind;
 import app.custodex.model.Contact;
 import java.util.ArrayList;
 import java.util.HashSet;
@@ -15,6 +16,7 @@ import javafx.beans.binding.Bindings;
 import javafx.collections.FXCollections;
 import javafx.css.PseudoClass;
 import javafx.geometry.Pos;
+import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.ContentDisplay;
 import javafx.scene.control.Label;
@@ -240,13 +242,36 @@ public final class ReadingRoom extends BorderPane {
         return button;
     }
 
+    /** Says so, and offers the layer that has them. */
+    private Node noContacts() {
+        var open = model.layer().get();
+        var other = open.flatMap(phone -> desk.holdings().get().phones().stream()
+                .filter(stored ->
+                        stored.identity().identifier().equals(phone.phone().identifier()))
+                .findFirst()
+                .flatMap(stored -> stored.newestWith(Kind.CONTACTS))
+                .filter(layer -> !phone.layer().equals(Optional.of(layer))));
+        var sentence = Parts.sentence("There are no contacts in this layer.", "lesser");
+        if (other.isEmpty()) {
+            return sentence;
+        }
+        int number = other.get().number();
+        var box = new VBox(
+                8,
+                sentence,
+                Parts.button(
+                        "layer-with-contacts",
+                        "Read layer " + number + ", which has them",
+                        "",
+                        () -> desk.read(other.get().phone(), number, false)));
+        box.setAlignment(Pos.CENTER);
+        return box;
+    }
+
     private void showList(List<Contact> contacts) {
         list.setItems(FXCollections.observableList(contacts));
-        list.setPlaceholder(Parts.sentence(
-                model.hasNoContacts()
-                        ? "There are no contacts in this layer. Look into another one."
-                        : "No contact has all of these words.",
-                "lesser"));
+        list.setPlaceholder(
+                model.hasNoContacts() ? noContacts() : Parts.sentence("No contact has all of these words.", "lesser"));
         count.setText(desk.words().count(contacts.size(), "contact", "contacts"));
         if (!contacts.isEmpty()) {
             list.getSelectionModel().selectFirst();
