@@ -267,4 +267,20 @@ class BackupInDepthTest extends WindowTest {
                 robot.lookup("#strongroom-root").queryAs(Label.class).getText());
         assertFalse(robot.lookup("#strongroom-move").queryAs(Button.class).isDisabled());
     }
+
+    @Test
+    void aLayerWithoutContactsOffersTheOneThatHasThem(FxRobot robot) throws Exception {
+        var bay = readyPhone(robot);
+        click(robot, "#backup-start");
+        untilText(robot, "#backup-title", "Layer 1 is saved and checked");
+        click(robot, "#backup-again");
+        until("the survey", () -> bay.survey().get().isPresent());
+        WaitForAsyncUtils.asyncFx(() -> bay.selection().set(Selection.EVERYTHING.with(Kind.CONTACTS, false)))
+                .get();
+        click(robot, "#backup-start");
+        untilText(robot, "#backup-title", "Layer 2 is saved and checked");
+        robot.push(KeyCode.CONTROL, KeyCode.R);
+        click(robot, "#layer-with-contacts");
+        untilText(robot, "#contacts-count", "412 contacts");
+    }
 }

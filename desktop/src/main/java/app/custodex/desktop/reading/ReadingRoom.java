@@ -167,6 +167,9 @@ public final class ReadingRoom extends BorderPane {
         Runnable refused = () -> where.setText(opening + "could not be opened; the line below says why");
         model.open(target, progress, refused, () -> {
             showWhere();
+            if (model.hasNoContacts()) {
+                showList(List.of()); // nothing was shown before, so no change of the list tells it
+            }
             if (target.extracting()) {
                 openExtract();
             } else {
