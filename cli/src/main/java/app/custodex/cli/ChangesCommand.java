@@ -35,6 +35,7 @@ final class ChangesCommand implements Callable<Integer> {
     public Integer call() throws IOException {
         var out = spec.commandLine().getOut();
         try (var custodex = home.open()) {
+            layer.requireStored();
             var stored = layer.phone(custodex);
             layer.unseal(custodex, stored);
             var changes = custodex.strongroom().changes(stored.identity().identifier(), layer.number(stored));

@@ -8,16 +8,15 @@ import app.custodex.catalogue.Comparison;
 import app.custodex.catalogue.Comparison.Change;
 import app.custodex.catalogue.Comparison.Difference;
 import app.custodex.model.Thing;
-import app.custodex.model.ThingKind;
 import java.io.IOException;
 import java.io.PrintWriter;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.OptionalLong;
-import java.util.Set;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -44,13 +43,8 @@ final class CompareCommand implements Callable<Integer> {
             description = "The older layer (default: the one below; with --straight the newest)")
     private Optional<Integer> with = Optional.empty();
 
-    @Option(
-            names = "--kind",
-            paramLabel = "KIND",
-            split = ",",
-            converter = ThingKindOption.class,
-            description = "Only these kinds, such as message,call")
-    private List<ThingKind> kinds = List.of();
+    @Mixin
+    private ThingKindsOption kinds = new ThingKindsOption();
 
     @Option(names = "--json", description = "Print JSON, one difference a line")
     private boolean json;
@@ -72,14 +66,12 @@ final class CompareCommand implements Callable<Integer> {
                         newer.phone().name(), "There is no layer below", "Say with which layer, or make a second one"));
             }
             try (var older = layer.open(custodex, stored, OptionalInt.of(number))) {
-                var comparison = newer.since(older, Set.copyOf(kinds));
+                var comparison = newer.since(older, kinds.chosen());
                 print(comparison, older, newer, out);
-                int code = FilterOption.losses(
-                        newer, Set.copyOf(kinds), spec.commandLine().getErr());
-                return Math.max(
-                        code,
-                        FilterOption.losses(
-                                older, Set.copyOf(kinds), spec.commandLine().getErr()));
+                // Two layers that follow one another have much the same to tell.
+                var told = new LinkedHashSet<>(newer.problems(kinds.chosen()));
+                told.addAll(older.problems(kinds.chosen()));
+                return FilterOption.losses(List.copyOf(told), spec.commandLine().getErr());
             }
         }
     }

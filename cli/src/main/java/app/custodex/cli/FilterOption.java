@@ -21,17 +21,13 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 
 /** Which things are wanted, and how they are printed. */
 final class FilterOption {
-    @Option(
-            names = "--kind",
-            paramLabel = "KIND",
-            split = ",",
-            converter = ThingKindOption.class,
-            description = "Only these kinds, such as message,call")
-    private List<ThingKind> kinds = List.of();
+    @Mixin
+    private ThingKindsOption kinds = new ThingKindsOption();
 
     @Option(
             names = "--person",
@@ -62,7 +58,7 @@ final class FilterOption {
 
     /** Empty for all. */
     Set<ThingKind> kinds() {
-        return Set.copyOf(kinds);
+        return kinds.chosen();
     }
 
     boolean json() {
@@ -71,14 +67,28 @@ final class FilterOption {
 
     /** @throws ProblemException when nobody, or more than one person, is meant */
     Filter of(Catalogue catalogue) throws IOException {
-        return new Filter(
-                kinds(),
-                person.isPresent() ? OptionalLong.of(person(catalogue, person.get())) : OptionalLong.empty(),
-                account,
-                from,
-                until,
-                attached,
-                sent == received ? Optional.empty() : Optional.of(sent));
+        return in(catalogue)
+                .orElseThrow(() -> new ProblemException(Problem.failure(
+                        person.orElse(""),
+                        "Nobody of this name or number is in the layer",
+                        "Give the whole number or mail address")));
+    }
+
+    /**
+     * The same where nobody needs be meant.
+     *
+     * @throws ProblemException when more than one person is
+     */
+    Optional<Filter> in(Catalogue catalogue) throws IOException {
+        var who = OptionalLong.empty();
+        if (person.isPresent()) {
+            who = person(catalogue, person.get());
+            if (who.isEmpty()) {
+                return Optional.empty();
+            }
+        }
+        return Optional.of(new Filter(
+                kinds(), who, account, from, until, attached, sent == received ? Optional.empty() : Optional.of(sent)));
     }
 
     /** Prints things as they come, so that no list is too long. */
@@ -115,12 +125,16 @@ final class FilterOption {
 
     /** What is missing is said, whatever was found. */
     static int losses(OpenPhone open, Set<ThingKind> of, PrintWriter err) throws IOException {
-        var problems = open.problems(of);
+        return losses(open.problems(of), err);
+    }
+
+    /** Notes cost nothing. */
+    static int losses(List<Problem> problems, PrintWriter err) {
         Output.problems(err, problems);
         return problems.stream().allMatch(problem -> problem.grade() == Grade.NOTE) ? ExitCode.DONE : ExitCode.LOSSES;
     }
 
-    private static long person(Catalogue catalogue, String typed) throws IOException {
+    private static OptionalLong person(Catalogue catalogue, String typed) throws IOException {
         var wanted = Fold.fold(typed.strip());
         var digits = typed.chars().anyMatch(Character::isLetter)
                 ? ""
@@ -131,12 +145,12 @@ final class FilterOption {
                         || digits.length() > 3
                                 && person.addresses().stream().anyMatch(address -> address.endsWith(digits)))
                 .toList();
-        if (found.size() != 1) {
-            throw new ProblemException(Problem.failure(
-                    typed,
-                    found.isEmpty() ? "Nobody of this name or number is in the layer" : "More than one person is meant",
-                    "Give the whole number or mail address"));
+        if (found.size() > 1) {
+            throw new ProblemException(
+                    Problem.failure(typed, "More than one person is meant", "Give the whole number or mail address"));
         }
-        return found.getFirst().id();
+        return found.isEmpty()
+                ? OptionalLong.empty()
+                : OptionalLong.of(found.getFirst().id());
     }
 }

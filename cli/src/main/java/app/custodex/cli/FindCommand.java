@@ -1,6 +1,7 @@
 package app.custodex.cli;
 
 import app.custodex.app.Custodex;
+import app.custodex.app.StrongroomSearch.Query;
 import app.custodex.app.StrongroomSearch.Reach;
 import app.custodex.base.CancelToken;
 import app.custodex.base.Sizes;
@@ -58,14 +59,16 @@ final class FindCommand implements Callable<Integer> {
 
     private int inSeveral(Custodex custodex, PrintWriter out, PrintWriter err) throws IOException {
         var found = new AtomicLong();
-        var skipped = custodex.search()
+        var query = new Query(
+                String.join(" ", words),
+                filter::in,
+                allLayers ? Reach.ALL_LAYERS : Reach.NEWEST_LAYERS,
+                phone -> layer.mandate(custodex, phone),
+                Locale.getDefault());
+        var told = custodex.search()
                 .find(
-                        String.join(" ", words),
-                        filter::of,
+                        query,
                         layer.phones(custodex),
-                        allLayers ? Reach.ALL_LAYERS : Reach.NEWEST_LAYERS,
-                        phone -> layer.mandate(custodex, phone),
-                        Locale.getDefault(),
                         (thing, in) -> {
                             found.incrementAndGet();
                             out.println(filter.line(thing, in));
@@ -75,8 +78,7 @@ final class FindCommand implements Callable<Integer> {
         if (!filter.json()) {
             err.println(Sizes.count(found.get(), Locale.getDefault()) + " found");
         }
-        Output.problems(err, skipped);
-        return skipped.isEmpty() ? ExitCode.DONE : ExitCode.LOSSES;
+        return FilterOption.losses(told, err);
     }
 
     private int inOne(Custodex custodex, PrintWriter out, PrintWriter err) throws IOException {

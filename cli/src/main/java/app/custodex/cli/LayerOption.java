@@ -7,6 +7,7 @@ import app.custodex.base.CancelToken;
 import app.custodex.base.Problem;
 import app.custodex.base.ProblemException;
 import app.custodex.link.PhoneIdentity;
+import app.custodex.seal.Passphrase;
 import app.custodex.strongroom.StoredPhone;
 import java.io.IOException;
 import java.time.Duration;
@@ -20,6 +21,9 @@ import picocli.CommandLine.Parameters;
 
 /** Which layer of which phone; asks for its passphrase when it is sealed. */
 final class LayerOption {
+    /** Stands for every phone in the strongroom, where that is allowed. */
+    private static final String ALL = "all";
+
     @Parameters(
             index = "0",
             paramLabel = "PHONE",
@@ -44,20 +48,32 @@ final class LayerOption {
     @Mixin
     private MandateOption mandate = new MandateOption();
 
-    /** Stands for every phone in the strongroom, where that is allowed. */
-    private static final String ALL = "all";
-
     boolean everywhere() {
         return phone.equals(ALL);
     }
 
     /** The phones that are meant, with their seals opened where their passphrases are given. */
     List<StoredPhone> phones(Custodex custodex) throws IOException {
+        refuse(straight, "--straight");
+        refuse(burrowKey, "--burrow-key");
+        refuse(layer.isPresent(), "--layer");
         if (everywhere()) {
             return custodex.strongroom().holdings().phones();
         }
         unseal(custodex, phone(custodex));
         return List.of(phone(custodex));
+    }
+
+    /** @throws ProblemException when the phone itself, or more than is stored, is asked for */
+    void requireStored() throws ProblemException {
+        refuse(straight, "--straight");
+        refuse(burrowKey, "--burrow-key");
+    }
+
+    private static void refuse(boolean given, String option) throws ProblemException {
+        if (given) {
+            throw new ProblemException(Problem.failure(option, "It means nothing here", "Leave it out"));
+        }
     }
 
     Mandate mandate(Custodex custodex, PhoneIdentity of) throws IOException {
@@ -100,33 +116,50 @@ final class LayerOption {
                 throw new ProblemException(Problem.failure(
                         phone, "A phone that is read straight has no layers", "Leave out --layer or --straight"));
             }
-            var bay = PhoneFinder.ready(custodex, phone, Duration.ZERO, waiting -> {});
-            return custodex.straight()
-                    .open(mandate.of(custodex, bay), bay, Locale.getDefault(), n -> {}, new CancelToken());
+            return straight(custodex);
         }
         return open(custodex, phone(custodex), OptionalInt.empty());
+    }
+
+    private OpenPhone straight(Custodex custodex) throws IOException {
+        var bay = PhoneFinder.ready(custodex, phone, Duration.ZERO, waiting -> {});
+        var behalf = mandate.of(custodex, bay);
+        try (var key = new Key(bay.source().name())) {
+            return custodex.straight().open(behalf, bay, Locale.getDefault(), key.given, n -> {}, new CancelToken());
+        }
+    }
+
+    /** The customer's key, if it is to be used; it is not needed any more once a phone is open. */
+    private final class Key implements AutoCloseable {
+        private final Optional<Passphrase> given;
+
+        Key(String phone) throws IOException {
+            given = burrowKey ? Optional.of(secrets.ask("Key of Burrow on " + phone)) : Optional.empty();
+        }
+
+        @Override
+        public void close() {
+            given.ifPresent(Passphrase::close);
+        }
     }
 
     /** Another layer of the same phone. */
     OpenPhone open(Custodex custodex, StoredPhone stored, OptionalInt other) throws IOException {
         unseal(custodex, stored);
-        if (burrowKey) {
-            try (var key = secrets.ask("Key of Burrow on " + stored.identity().name())) {
-                return custodex.reading()
-                        .openWithKey(
-                                mandate.of(custodex, stored.identity()),
-                                stored.identity().identifier(),
-                                other.isPresent() ? number(stored, other.getAsInt()) : number(stored),
-                                Locale.getDefault(),
-                                key,
-                                n -> {});
-            }
+        int number = other.isPresent() ? number(stored, other.getAsInt()) : number(stored);
+        var identity = stored.identity();
+        var behalf = mandate.of(custodex, identity);
+        try (var key = new Key(identity.name())) {
+            return key.given.isPresent()
+                    ? custodex.reading()
+                            .openWithKey(
+                                    behalf,
+                                    identity.identifier(),
+                                    number,
+                                    Locale.getDefault(),
+                                    key.given.get(),
+                                    n -> {})
+                    : custodex.reading().open(behalf, identity.identifier(), number, Locale.getDefault());
         }
-        return custodex.reading()
-                .open(
-                        mandate.of(custodex, stored.identity()),
-                        stored.identity().identifier(),
-                        other.isPresent() ? number(stored, other.getAsInt()) : number(stored),
-                        Locale.getDefault());
     }
 }

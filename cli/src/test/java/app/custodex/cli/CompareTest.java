@@ -164,4 +164,26 @@ class CompareTest extends CommandTest {
                 runOwn("extract", PHONE, "--layer", "1", "--to", to, "--find", "zzz"));
         assertTrue(!Files.exists(folder.resolve("out")));
     }
+
+    @Test
+    void optionsThatMeanNothingAreRefusedAndNotPassedOver() {
+        for (var option : new String[] {"--straight", "--burrow-key", "--layer=1"}) {
+            assertCode(1, "It means nothing here", runOwn("find", "all", option, "kettle"));
+            assertCode(1, "It means nothing here", runOwn("find", PHONE, "--all-layers", option, "kettle"));
+        }
+        assertCode(1, "It means nothing here", runOwn("changes", PHONE, "--straight"));
+        assertCode(0, "0 found", runOwn("find", "all", "--person", "Nobody Atall", "kettle"));
+    }
+
+    @Test
+    void theCustomersKeyIsAskedForWhereverAPhoneIsOpened() {
+        secrets("no key at all");
+        // The app wrote no copy on this phone, so there is nothing to open; the rest is read.
+        assertTrue(doneOwn("list", "1", "--straight", "--burrow-key", "--secrets-stdin")
+                .out()
+                .contains("25\tContacts"));
+        secrets("no key at all");
+        assertTrue(
+                doneOwn("list", PHONE, "--burrow-key", "--secrets-stdin").out().contains("25\tContacts"));
+    }
 }

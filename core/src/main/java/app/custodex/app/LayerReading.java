@@ -82,27 +82,28 @@ public final class LayerReading {
             throws IOException {
         open(mandate, phoneIdentifier, number, locale, progress).close(); // what needs no key is kept as ever
         var layer = layer(phoneIdentifier, number);
-        var place = PrivatePlace.inMemory();
-        var target = Target.of(layer, locale);
-        try (var draft = CatalogueDraft.inMemory(keptBytes(layer))) {
-            var phone = target.phone();
-            var readers = FamilyReaders.of(phone.family(), Optional.of(burrowKey));
-            var files = new PhoneFiles(layer, phone, place);
-            draft.build(target.head(number), files, readers, progress, closing);
-            return new OpenPhone(gate, mandate, From.layer(layer), place, files, readers, draft.handOver(), locale);
+        Optional<byte[]> below;
+        try {
+            below = keptBytes(Target.of(layer, locale));
         } catch (IOException | RuntimeException e) {
-            place.close();
             layer.close();
             throw e;
         }
+        var readers = FamilyReaders.of(layer.record().phone().family(), Optional.of(burrowKey));
+        return OpenPhone.inMemory(gate, mandate, From.layer(layer), readers, below, locale, progress, closing);
     }
 
-    private Optional<byte[]> keptBytes(StoredLayer layer) throws IOException {
-        var file = file(layer, layer.record().number());
-        if (!Files.exists(file)) {
+    /** Empty when it could not be kept; all is read again then. */
+    private Optional<byte[]> keptBytes(Target target) throws IOException {
+        var there = kept(target);
+        if (there.isEmpty()) {
             return Optional.empty();
         }
-        return layer.record().sealed() ? unsealed(layer, file) : Optional.of(Files.readAllBytes(file));
+        there.get().close();
+        var file = file(target.layer(), target.number());
+        return target.layer().record().sealed()
+                ? unsealed(target.layer(), file)
+                : Optional.of(Files.readAllBytes(file));
     }
 
     private OpenPhone open(
@@ -130,26 +131,23 @@ public final class LayerReading {
 
     /**
      * Reads a layer into its catalogue, so that it opens at once later. Takes a while; blocks. One is read after the other.
-     *
-     * @return whether it was read to its end, rather than ended by {@link #endBehind}
+     * {@link #endBehind} ends it, which is no failure: the layer is read when it is opened then.
      */
-    public boolean catalogue(Mandate mandate, String phoneIdentifier, int number, Locale locale) throws IOException {
+    public void catalogue(Mandate mandate, String phoneIdentifier, int number, Locale locale) throws IOException {
         var end = endBehind;
         behind.lock();
         try {
             end.check();
             open(mandate, phoneIdentifier, number, locale, n -> {}, end).close();
-            return true;
         } catch (CancellationException ended) {
-            return false;
+            LOG.info("a layer is not read behind its backup");
         } finally {
             behind.unlock();
         }
     }
 
     /**
-     * Ends what {@link #catalogue} reads, for somebody who needs the strongroom for themselves, and waits until it has let go. What was
-     * not read is read when it is opened.
+     * Ends what {@link #catalogue} reads, for somebody who needs the strongroom for themselves, and waits until it has let go.
      */
     void endBehind() {
         var ended = endBehind;

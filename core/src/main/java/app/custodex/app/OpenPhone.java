@@ -9,6 +9,8 @@ import app.custodex.base.Suppliers;
 import app.custodex.catalogue.Catalogue;
 import app.custodex.catalogue.Catalogue.Names;
 import app.custodex.catalogue.Catalogue.Order;
+import app.custodex.catalogue.CatalogueDraft;
+import app.custodex.catalogue.CatalogueHead;
 import app.custodex.catalogue.Comparison;
 import app.custodex.catalogue.Filter;
 import app.custodex.extract.ContactExtraction;
@@ -40,6 +42,7 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.IntConsumer;
+import java.util.function.LongConsumer;
 import java.util.function.Supplier;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
@@ -49,6 +52,9 @@ import java.util.stream.Stream;
  * disk for it.
  */
 public final class OpenPhone implements Closeable {
+    /** Layers count from 1. */
+    private static final int NO_LAYER = 0;
+
     private final ConsentGate gate;
     private final Mandate mandate;
     private final FileSource source;
@@ -98,6 +104,41 @@ public final class OpenPhone implements Closeable {
 
         static From phone(PhoneNow now) {
             return new From(now, now.phone(), Optional.empty(), now.problems());
+        }
+    }
+
+    /**
+     * Reads what is to be kept nowhere: catalogue and databases lie in memory. The source is closed when that fails.
+     *
+     * @param locale of whoever looks; a source without a country is read in its
+     * @param below a catalogue to go on from, of the same country
+     */
+    static OpenPhone inMemory(
+            ConsentGate gate,
+            Mandate mandate,
+            From from,
+            List<Reader> readers,
+            Optional<byte[]> below,
+            Locale locale,
+            LongConsumer progress,
+            CancelToken cancel)
+            throws IOException {
+        try {
+            var place = PrivatePlace.inMemory();
+            try (var draft = CatalogueDraft.inMemory(below)) {
+                var phone = from.phone().in(locale);
+                var files = new PhoneFiles(from.source(), phone, place);
+                int number = from.layer().map(LayerRecord::number).orElse(NO_LAYER);
+                draft.build(
+                        CatalogueHead.of(phone.identifier(), number, phone.region()), files, readers, progress, cancel);
+                return new OpenPhone(gate, mandate, from, place, files, readers, draft.handOver(), locale);
+            } catch (IOException | RuntimeException e) {
+                place.close();
+                throw e;
+            }
+        } catch (IOException | RuntimeException e) {
+            from.source().close();
+            throw e;
         }
     }
 

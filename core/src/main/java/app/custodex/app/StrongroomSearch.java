@@ -10,10 +10,11 @@ import app.custodex.link.PhoneIdentity;
 import app.custodex.model.Thing;
 import app.custodex.strongroom.StoredPhone;
 import java.io.IOException;
-import java.util.ArrayList;
 import java.util.HashSet;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.Set;
 
 /** Finds things in several layers, of one phone or of the whole strongroom. */
@@ -24,10 +25,10 @@ public final class StrongroomSearch {
         this.reading = reading;
     }
 
-    /** What is looked for; people and accounts have other numbers in each catalogue. */
+    /** What is looked for; people have other numbers in each catalogue. */
     public interface Wanted {
-        /** @throws ProblemException when there can be nothing of it in this catalogue */
-        Filter in(Catalogue catalogue) throws IOException;
+        /** Empty when there can be nothing of it in this catalogue. */
+        Optional<Filter> in(Catalogue catalogue) throws IOException;
     }
 
     /** On whose behalf a phone is read. */
@@ -47,71 +48,65 @@ public final class StrongroomSearch {
     }
 
     /**
+     * What is asked of each layer.
+     *
+     * @param typed as in {@link Catalogue#find(String, Filter, Order)}
+     * @param locale of whoever looks
+     */
+    public record Query(String typed, Wanted wanted, Reach reach, Mandates mandates, Locale locale) {}
+
+    /**
      * Looks through phones, the newest layer of each first; what is in several layers as it is, is found once.
      *
-     * @return what was not searched, and why
+     * @return what was not searched, and why; and what of the things that were looked for could not be read
      */
-    public List<Problem> find(
-            String typed,
-            Wanted wanted,
-            List<StoredPhone> phones,
-            Reach reach,
-            Mandates mandates,
-            Locale locale,
-            Found found,
-            CancelToken cancel)
+    public List<Problem> find(Query query, List<StoredPhone> phones, Found found, CancelToken cancel)
             throws IOException {
-        var skipped = new ArrayList<Problem>();
+        var told = new LinkedHashSet<Problem>(); // layers that follow one another have much the same to tell
         for (var phone : phones) {
             if (phone.seal() == StoredPhone.Seal.CLOSED) {
-                skipped.add(Problem.loss(
+                told.add(Problem.loss(
                         phone.identity().name(),
                         "It is sealed and not open; it was not searched",
                         "Open it with its passphrase"));
                 continue;
             }
             try {
-                var mandate = mandates.of(phone.identity());
+                var mandate = query.mandates().of(phone.identity());
                 var seen = new HashSet<Thing>();
                 int newest = phone.newest().number();
-                for (int number = newest; number > 0 && (reach == Reach.ALL_LAYERS || number == newest); number--) {
+                int last = query.reach() == Reach.ALL_LAYERS ? 1 : newest;
+                for (int number = newest; number >= last; number--) {
                     cancel.check();
-                    search(typed, wanted, phone, number, mandate, locale, seen, found, skipped);
+                    told.addAll(search(query, phone, number, mandate, seen, found));
                 }
             } catch (ProblemException refused) {
-                skipped.add(refused.problem());
+                told.add(refused.problem());
             }
         }
-        return skipped;
+        return List.copyOf(told);
     }
 
-    private void search(
-            String typed,
-            Wanted wanted,
-            StoredPhone phone,
-            int number,
-            Mandate mandate,
-            Locale locale,
-            Set<Thing> seen,
-            Found found,
-            List<Problem> skipped)
+    private List<Problem> search(
+            Query query, StoredPhone phone, int number, Mandate mandate, Set<Thing> seen, Found found)
             throws IOException {
-        try (var open = reading.open(mandate, phone.identity().identifier(), number, locale)) {
-            long[] numbers;
-            try {
-                numbers = open.catalogue().find(typed, wanted.in(open.catalogue()), Order.NEWEST_FIRST);
-            } catch (ProblemException nothingOfIt) {
-                return;
+        var identifier = phone.identity().identifier();
+        try (var open = reading.open(mandate, identifier, number, query.locale())) {
+            var filter = query.wanted().in(open.catalogue());
+            if (filter.isEmpty()) {
+                return List.of();
             }
+            var numbers = open.catalogue().find(query.typed(), filter.get(), Order.NEWEST_FIRST);
             open.catalogue().forEach(numbers, entry -> {
                 if (seen.add(entry.thing())) {
                     found.thing(entry.thing(), open);
                 }
             });
+            return open.problems(filter.get().kinds());
         } catch (ProblemException e) {
-            skipped.add(e.problem());
+            return List.of(e.problem());
         } catch (IOException damaged) {
-            skipped.add(Problem.loss(
+            return List.of(Problem.loss(
                     phone.identity().name(), "Layer " + number + " could not be searched", "Check the layer"));
         }
     }

@@ -20,6 +20,7 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.time.Clock;
 import java.util.List;
+import java.util.Optional;
 import java.util.TreeMap;
 
 /** The files of a phone that is plugged in and ready, read from the phone itself. It is listed once, when this is opened. */
@@ -34,6 +35,7 @@ public final class PhoneNow implements FileSource {
     private final StallWatch watch;
     private final List<LeftOut> left;
     private final TreeMap<PhonePath, Known> files = new TreeMap<>();
+    private volatile Optional<LinkException> gone = Optional.empty();
 
     private PhoneNow(PhoneLink link, PhoneIdentity phone, List<LeftOut> left, CancelToken cancel) {
         this.link = link;
@@ -45,12 +47,16 @@ public final class PhoneNow implements FileSource {
     /**
      * Lists a phone.
      *
-     * @throws LinkException when it is not there or not ready
+     * @param phone the one that is meant
+     * @throws LinkException when it is not there or not ready, or another one is there
      */
-    public static PhoneNow open(PhoneLink link, Strongroom strongroom, Clock clock, CancelToken cancel)
+    public static PhoneNow open(
+            PhoneLink link, PhoneIdentity phone, Strongroom strongroom, Clock clock, CancelToken cancel)
             throws IOException {
-        var status = link.status();
-        var phone = status.identity().orElseThrow(() -> new LinkException.NotReady(status.model()));
+        var there = link.status().identity();
+        if (there.filter(same -> same.identifier().equals(phone.identifier())).isEmpty()) {
+            throw new LinkException.NotReady(phone.name());
+        }
         var survey = Survey.of(link, strongroom, false, Limits.USUAL, clock, cancel);
         var now = new PhoneNow(link, phone, survey.left(), cancel);
         try {
@@ -71,7 +77,7 @@ public final class PhoneNow implements FileSource {
         var version = found.below()
                 .map(ManifestItem::digest)
                 .orElseGet(() -> file.size() + " " + file.modified() + " " + file.etag());
-        files.put(file.path(), new Known(file, found.kind(), version));
+        files.put(file.path(), new Known(file, found.kind(), version)); // so that it can be opened
         if (phone.family().plain() && !found.stored()) {
             files.put(file.path(), new Known(file, kind(found), version));
         }
@@ -145,11 +151,30 @@ public final class PhoneNow implements FileSource {
     @Override
     public InputStream open(PhonePath path) throws IOException {
         known(path);
-        return new Whole(path, watch.watched(link.open(path, 0)));
+        if (gone.isPresent()) {
+            throw gone.get();
+        }
+        try {
+            return new Whole(path, watch.watched(link.open(path, 0)));
+        } catch (LinkException e) {
+            throw noted(e);
+        }
+    }
+
+    /** Why the phone gives nothing any more; empty as long as it does. */
+    public Optional<LinkException> gone() {
+        return gone;
+    }
+
+    private LinkException noted(LinkException e) {
+        if (!(e instanceof LinkException.Item)) {
+            gone = Optional.of(e);
+        }
+        return e;
     }
 
     /** Compares what came with what was promised. */
-    private static final class Whole extends FilterInputStream {
+    private final class Whole extends FilterInputStream {
         private final PhonePath path;
         private final long promised;
         private long came;
@@ -168,7 +193,12 @@ public final class PhoneNow implements FileSource {
 
         @Override
         public int read(byte[] buffer, int offset, int length) throws IOException {
-            int n = super.read(buffer, offset, length);
+            int n;
+            try {
+                n = super.read(buffer, offset, length);
+            } catch (LinkException e) {
+                throw noted(e);
+            }
             came += Math.max(0, n);
             if (n < 0 && came != promised || came > promised) {
                 throw new LinkException.Item(

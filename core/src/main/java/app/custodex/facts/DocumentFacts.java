@@ -9,6 +9,7 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Optional;
 import org.apache.tika.detect.DefaultDetector;
+import org.apache.tika.exception.EncryptedDocumentException;
 import org.apache.tika.exception.TikaException;
 import org.apache.tika.exception.WriteLimitReachedException;
 import org.apache.tika.io.TikaInputStream;
@@ -35,7 +36,7 @@ final class DocumentFacts {
     /** Larger documents are read as files only. */
     private static final int MOST_BYTES = 64 << 20;
 
-    /** Of text: a thick book. */
+    /** Of text: a thick book; what stands behind it is not found, and can be read in the file. */
     private static final int MOST_CHARS = 2_000_000;
 
     private DocumentFacts() {}
@@ -44,7 +45,7 @@ final class DocumentFacts {
     static FileFacts read(InputStream stream, String name) throws IOException {
         var bytes = stream.readNBytes(MOST_BYTES + 1);
         if (bytes.length > MOST_BYTES) {
-            throw new IOException("too large");
+            throw FileFacts.Unread.TOO_LARGE.exception();
         }
         var metadata = new Metadata();
         metadata.set(TikaCoreProperties.RESOURCE_NAME_KEY, name);
@@ -82,6 +83,8 @@ final class DocumentFacts {
             if (!WriteLimitReachedException.isWriteLimitReached(e)) {
                 throw new IOException(e);
             }
+        } catch (EncryptedDocumentException e) {
+            throw FileFacts.Unread.LOCKED.exception();
         } catch (TikaException e) {
             throw new IOException(e);
         }

@@ -3,6 +3,7 @@ package app.custodex.facts;
 import app.custodex.model.MediaFile.Fact;
 import app.custodex.model.MediaFile.Place;
 import app.custodex.model.Moment;
+import java.io.IOException;
 import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
@@ -31,6 +32,34 @@ public record FileFacts(
     /** The same, with a length; none when that is zero. */
     FileFacts lasting(Duration time) {
         return new FileFacts(title, taken, place, time.isZero() ? Optional.empty() : Optional.of(time), facts, text);
+    }
+
+    /** Why a file says nothing. */
+    enum Unread {
+        DAMAGED,
+        /** Under a password. */
+        LOCKED,
+        TOO_LARGE;
+
+        /** Why, as an exception. */
+        Unreadable exception() {
+            return new Unreadable(this);
+        }
+    }
+
+    /** A file says nothing, which harms nobody else. */
+    static final class Unreadable extends IOException {
+        private static final long serialVersionUID = 1L;
+        private final Unread why;
+
+        private Unreadable(Unread why) {
+            super(why.name());
+            this.why = why;
+        }
+
+        Unread why() {
+            return why;
+        }
     }
 
     /** How a file is to be read. */

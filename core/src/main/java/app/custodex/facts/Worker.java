@@ -2,6 +2,8 @@ package app.custodex.facts;
 
 import app.custodex.base.PrivatePlace;
 import app.custodex.facts.FileFacts.Sort;
+import app.custodex.facts.FileFacts.Unread;
+import app.custodex.facts.FileFacts.Unreadable;
 import java.io.BufferedInputStream;
 import java.io.BufferedOutputStream;
 import java.io.Closeable;
@@ -9,7 +11,9 @@ import java.io.DataInputStream;
 import java.io.DataOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
+import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.TimeUnit;
@@ -17,12 +21,14 @@ import java.util.concurrent.TimeUnit;
 /** This end of a process that parses files. One thread uses it at a time. */
 final class Worker implements Closeable {
     private static final int PIECE = 1 << 16;
+    private static final long NOT_WAITING = Long.MIN_VALUE;
 
     private final Process process;
     private final PrivatePlace place;
     private final DataInputStream in;
     private final DataOutputStream out;
     private volatile boolean killed;
+    private volatile long waitingSince = NOT_WAITING;
 
     private Worker(Process process, PrivatePlace place) {
         this.process = process;
@@ -35,8 +41,7 @@ final class Worker implements Closeable {
         // What a library puts aside is a customer's, so it stays in memory wherever there is such a place.
         var place = PrivatePlace.hasMemory()
                 ? PrivatePlace.inMemory()
-                : PrivatePlace.open(
-                        Path.of(System.getProperty("java.io.tmpdir"), "custodex-" + System.getProperty("user.name")));
+                : PrivatePlace.open(Files.createTempDirectory("custodex-")); // this user's alone
         try {
             var process = new ProcessBuilder(List.of(
                             Path.of(System.getProperty("java.home"), "bin", "java")
@@ -61,11 +66,6 @@ final class Worker implements Closeable {
         }
     }
 
-    /** The file is damaged, or what it says can't be read. */
-    static final class Damaged extends IOException {
-        private static final long serialVersionUID = 1L;
-    }
-
     /** The worker has ended, or was ended. */
     static final class Ended extends IOException {
         private static final long serialVersionUID = 1L;
@@ -78,19 +78,30 @@ final class Worker implements Closeable {
     /**
      * Reads one file.
      *
-     * @throws Damaged when the file is at fault; the worker can go on
+     * @throws Unreadable when the file is at fault; the worker can go on
      * @throws Ended when it was the worker's end
      * @throws IOException when the file can't be read; the worker can go on
      */
     FileFacts facts(Sort sort, String name, InputStream file) throws IOException {
         var source = new Source(file);
+        waitingSince = System.nanoTime();
         try {
             return talk(sort, name, source);
-        } catch (Damaged e) {
+        } catch (Unreadable e) {
             throw source.failed.isPresent() ? source.failed.get() : e;
         } catch (IOException e) {
             kill();
             throw new Ended(e);
+        } finally {
+            waitingSince = NOT_WAITING;
+        }
+    }
+
+    /** Ends it when it has thought for too long about what it was given last. */
+    void killIfLate(Duration patience) {
+        long since = waitingSince;
+        if (since != NOT_WAITING && System.nanoTime() - since > patience.toNanos()) {
+            kill();
         }
     }
 
@@ -121,7 +132,9 @@ final class Worker implements Closeable {
         while (true) {
             switch (in.readUnsignedByte()) {
                 case WorkerMain.MORE -> {
+                    waitingSince = NOT_WAITING; // the file may be slow to come, which is not its fault
                     int n = source.read(piece);
+                    waitingSince = System.nanoTime();
                     out.writeInt(n);
                     out.write(piece, 0, Math.max(0, n));
                     out.flush();
@@ -131,7 +144,7 @@ final class Worker implements Closeable {
                     in.readFully(json);
                     return FactsJson.MAPPER.readValue(json, FileFacts.class);
                 }
-                case WorkerMain.DAMAGED -> throw new Damaged();
+                case WorkerMain.UNREAD -> throw Unread.values()[in.readUnsignedByte()].exception();
                 default -> throw new IOException("the worker says what nobody understands");
             }
         }

@@ -1,6 +1,8 @@
 package app.custodex.facts;
 
 import app.custodex.facts.FileFacts.Sort;
+import app.custodex.facts.FileFacts.Unread;
+import app.custodex.facts.FileFacts.Unreadable;
 import java.io.BufferedInputStream;
 import java.io.BufferedOutputStream;
 import java.io.DataInputStream;
@@ -19,7 +21,8 @@ public final class WorkerMain {
     static final int MORE = 1;
 
     static final int FACTS = 2;
-    static final int DAMAGED = 3;
+    /** Followed by why. */
+    static final int UNREAD = 3;
 
     /** What comes in place of a length when the file could not be read any further. */
     static final int FAILED = -1;
@@ -50,9 +53,16 @@ public final class WorkerMain {
             out.write(json);
         } catch (Gone e) {
             throw e.getCause();
+        } catch (Unreadable e) {
+            unread(e.why(), out);
         } catch (IOException | RuntimeException | StackOverflowError damaged) {
-            out.write(DAMAGED);
+            unread(Unread.DAMAGED, out);
         }
+    }
+
+    private static void unread(Unread why, DataOutputStream out) throws IOException {
+        out.write(UNREAD);
+        out.write(why.ordinal());
     }
 
     private static FileFacts read(Sort sort, String name, InputStream stream) throws IOException {

@@ -3,8 +3,11 @@ package app.custodex.facts;
 import app.custodex.base.Problem;
 import app.custodex.base.ProblemException;
 import app.custodex.facts.FileFacts.Sort;
+import app.custodex.facts.FileFacts.Unread;
+import app.custodex.facts.FileFacts.Unreadable;
 import java.io.IOException;
 import java.io.InputStream;
+import java.io.InterruptedIOException;
 import java.time.Duration;
 import java.util.ArrayDeque;
 import java.util.HashSet;
@@ -41,7 +44,12 @@ public final class Workers {
     Workers(Duration patience) {
         this.patience = patience;
         Runtime.getRuntime().addShutdownHook(new Thread(this::close, "facts-close"));
-        clock.scheduleWithFixedDelay(this::endIdle, KEPT.toMillis(), KEPT.toMillis(), TimeUnit.MILLISECONDS);
+        every(KEPT, this::endIdle);
+        every(patience.dividedBy(4), this::endLate);
+    }
+
+    private void every(Duration time, Runnable task) {
+        clock.scheduleWithFixedDelay(task, time.toMillis(), time.toMillis(), TimeUnit.MILLISECONDS);
     }
 
     public static Workers shared() {
@@ -56,19 +64,18 @@ public final class Workers {
      * @throws IOException when the file itself can't be read
      */
     public FileFacts facts(Sort sort, String path, String name, InputStream file) throws IOException {
-        free.acquireUninterruptibly();
+        try {
+            free.acquire();
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new InterruptedIOException("interrupted");
+        }
         try {
             var worker = take();
-            var late = clock.schedule(worker::kill, patience.toMillis(), TimeUnit.MILLISECONDS);
             try {
                 return worker.facts(sort, name, file);
-            } catch (Worker.Damaged damaged) {
-                throw new ProblemException(
-                        Problem.loss(
-                                path,
-                                "What it says of itself can't be read; it may be damaged",
-                                "Open it, and compare it with an older layer"),
-                        damaged);
+            } catch (Unreadable e) {
+                throw new ProblemException(told(path, e.why()), e);
             } catch (Worker.Ended e) {
                 LOG.info("a file ended its worker", e);
                 throw new ProblemException(
@@ -78,12 +85,25 @@ public final class Workers {
                                 "Open it with care: it may be made to do harm"),
                         e);
             } finally {
-                late.cancel(false);
                 giveBack(worker);
             }
         } finally {
             free.release();
         }
+    }
+
+    private static Problem told(String path, Unread why) {
+        return switch (why) {
+            case DAMAGED ->
+                Problem.loss(
+                        path,
+                        "What it says of itself can't be read; it may be damaged",
+                        "Open it, and compare it with an older layer");
+            case LOCKED ->
+                Problem.note(path, "It is locked with a password, so its text is not found", "Ask the customer for it");
+            case TOO_LARGE ->
+                Problem.note(path, "It is larger than 64 MB, so its text is not found", "Take it out as a file");
+        };
     }
 
     private synchronized Worker take() throws IOException {
@@ -106,6 +126,10 @@ public final class Workers {
         } else {
             end(worker);
         }
+    }
+
+    private synchronized void endLate() {
+        all.forEach(worker -> worker.killIfLate(patience));
     }
 
     private synchronized void endIdle() {

@@ -28,6 +28,8 @@ import java.util.zip.ZipOutputStream;
 import org.apache.pdfbox.pdmodel.PDDocument;
 import org.apache.pdfbox.pdmodel.PDPage;
 import org.apache.pdfbox.pdmodel.PDPageContentStream;
+import org.apache.pdfbox.pdmodel.encryption.AccessPermission;
+import org.apache.pdfbox.pdmodel.encryption.StandardProtectionPolicy;
 import org.apache.pdfbox.pdmodel.font.PDType1Font;
 import org.apache.pdfbox.pdmodel.font.Standard14Fonts.FontName;
 import org.apache.poi.xwpf.usermodel.XWPFDocument;
@@ -349,5 +351,50 @@ class FactsTest {
         };
         var e = assertThrows(IOException.class, () -> WORKERS.facts(Sort.SOUND, "x.mp3", "x.mp3", broken));
         assertEquals("cable", e.getMessage());
+    }
+
+    @Test
+    void whatIsLockedOrTooLargeIsNotCalledDamaged() throws IOException {
+        var pdf = new ByteArrayOutputStream();
+        try (var document = new PDDocument()) {
+            document.addPage(new PDPage());
+            document.protect(new StandardProtectionPolicy("owner", "user", new AccessPermission()));
+            document.save(pdf);
+        }
+        var locked = assertThrows(ProblemException.class, () -> document("deed.pdf", pdf.toByteArray()));
+        assertTrue(
+                locked.problem().what().contains("locked with a password"),
+                locked.problem().sentence());
+        var large = assertThrows(ProblemException.class, () -> document("a.txt", new byte[(64 << 20) + 1]));
+        assertTrue(
+                large.problem().what().contains("larger than 64 MB"),
+                large.problem().sentence());
+    }
+
+    /** Only what the worker takes counts, not what a phone takes to give the file. */
+    @Test
+    void aFileThatComesSlowlyIsReadAllTheSame() throws IOException {
+        var impatient = new Workers(Duration.ofSeconds(5));
+        var sample = Files.readAllBytes(
+                made("slow.flac", "-f", "lavfi", "-i", "sine=duration=1", "-metadata", "title=Slow"));
+        try {
+            impatient.facts(Sort.SOUND, "w.flac", "w.flac", new ByteArrayInputStream(sample)); // started and warm
+            var slow = new ByteArrayInputStream(sample) {
+                @Override
+                public synchronized int read(byte[] buffer, int offset, int length) {
+                    try {
+                        Thread.sleep(pos == 0 ? 6_000 : 0);
+                    } catch (InterruptedException e) {
+                        Thread.currentThread().interrupt();
+                    }
+                    return super.read(buffer, offset, length);
+                }
+            };
+            assertEquals(
+                    "Slow",
+                    impatient.facts(Sort.SOUND, "s.flac", "s.flac", slow).title());
+        } finally {
+            impatient.close();
+        }
     }
 }

@@ -16,7 +16,6 @@ import java.io.IOException;
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
-import java.nio.file.Path;
 import java.sql.DriverManager;
 import java.sql.SQLException;
 import java.sql.Statement;
@@ -24,27 +23,9 @@ import java.time.Instant;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
-import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.io.TempDir;
 
-class ContactsReaderTest {
-    @TempDir
-    Path folder;
-
-    private PrivatePlace place;
-
-    @BeforeEach
-    void open() throws IOException {
-        place = PrivatePlace.open(folder.resolve("reading"));
-    }
-
-    @AfterEach
-    void close() throws IOException {
-        place.close();
-    }
-
+class ContactsReaderTest extends ReaderTest {
     private Everything pellow(String... cards) throws IOException {
         var files = new MemoryFiles(Family.PELLOW);
         for (int i = 0; i < cards.length; i++) {

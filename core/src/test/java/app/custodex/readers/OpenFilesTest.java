@@ -3,7 +3,6 @@ package app.custodex.readers;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
-import app.custodex.base.PrivatePlace;
 import app.custodex.base.Problem;
 import app.custodex.link.Family;
 import app.custodex.link.Kind;
@@ -20,7 +19,6 @@ import app.custodex.model.Task;
 import app.custodex.model.ThingKind;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
-import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
@@ -30,28 +28,10 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.io.TempDir;
 
 /** Files that lie anywhere, known by what they are. */
-class OpenFilesTest {
-    @TempDir
-    Path folder;
-
-    private PrivatePlace place;
-
-    @BeforeEach
-    void open() throws IOException {
-        place = PrivatePlace.open(folder.resolve("reading"));
-    }
-
-    @AfterEach
-    void close() throws IOException {
-        place.close();
-    }
-
+class OpenFilesTest extends ReaderTest {
     private Everything read(String name, Kind kind, byte[] bytes) throws IOException {
         return Everything.of(
                 new MemoryFiles(Map.of(new PhonePath(name), kind)).with(name, bytes), Family.FOLDER, place);

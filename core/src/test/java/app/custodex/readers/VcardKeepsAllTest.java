@@ -5,7 +5,6 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import app.custodex.base.CancelToken;
-import app.custodex.base.PrivatePlace;
 import app.custodex.base.Problem;
 import app.custodex.extract.ContactExtraction;
 import app.custodex.extract.ContactFormat;
@@ -20,38 +19,19 @@ import java.io.SequenceInputStream;
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
-import java.nio.file.Path;
 import java.util.Base64;
 import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.IntStream;
-import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 
 /** Whatever a card holds is kept, or told; however its file is written. */
-class VcardKeepsAllTest {
+class VcardKeepsAllTest extends ReaderTest {
     private static final PhonePath FILE = new PhonePath("cards.vcf");
-
-    @TempDir
-    Path folder;
-
-    private PrivatePlace place;
-
-    @BeforeEach
-    void open() throws IOException {
-        place = PrivatePlace.open(folder.resolve("reading"));
-    }
-
-    @AfterEach
-    void close() throws IOException {
-        place.close();
-    }
 
     private Everything read(byte[] bytes) throws IOException {
         return Everything.of(
@@ -302,6 +282,57 @@ class VcardKeepsAllTest {
         assertEquals(List.of("mine"), contact.notes());
         assertTrue(contact.extras().stream().anyMatch(extra -> extra.value().equals("Ivo Kelp")));
         assertEquals(List.of(), contact.phones());
+    }
+
+    /** What this program wrote is read again: of a table all but the photo, and several notes as one. */
+    @Test
+    void ourOwnTableOfContactsComesBack() throws IOException {
+        var contact = one(
+                "4.0",
+                "N:Skog;Maren;Ama;Dr;Jr",
+                "NICKNAME:M,Boats",
+                "ORG:Slipway;Boats",
+                "TITLE:keeper",
+                "ROLE:lead",
+                "TEL;TYPE=work,fax:+44 1632 960002",
+                "TEL;TYPE=cell:+44 1632 960003",
+                "EMAIL;TYPE=home:maren@example.org",
+                "URL:https://example.net/?a=1",
+                "IMPP:kitewire:maren",
+                "ADR;TYPE=home:PO 7;2nd;3 Lamp Stair;Lampholm;Skerrow;SK1 2VO;Skerrow",
+                "ADR;TYPE=work:;;1 Quay;Lampholm;;;",
+                "BDAY:--1114",
+                "ANNIVERSARY:20010203",
+                "RELATED;TYPE=spouse;VALUE=text:Halvard",
+                "CATEGORIES:Family,Boat",
+                "NOTE:one, two",
+                "X-SHOE-SIZE:44",
+                "UID:urn:uuid:1");
+        var to = Files.createDirectories(folder.resolve("table"));
+        var result = new ContactExtraction(new ContactFormat.Csv(true, false), c -> Optional.empty())
+                .write(List.of(contact), "Contacts", to, n -> {}, new CancelToken());
+        var table = new PhonePath("own.csv");
+        var all = Everything.of(
+                new MemoryFiles(Map.of(table, Kind.BOOKS))
+                        .with(table.text(), Files.readAllBytes(result.files().getFirst())),
+                Family.FOLDER,
+                place);
+        var back = all.contacts().getFirst();
+        assertEquals(contact.name(), back.name());
+        assertEquals(contact.nicknames(), back.nicknames());
+        assertEquals(contact.organisation(), back.organisation());
+        assertEquals(contact.phones(), back.phones());
+        assertEquals(contact.mails(), back.mails());
+        assertEquals(contact.webs(), back.webs());
+        assertEquals(contact.chats(), back.chats());
+        assertEquals(contact.addresses(), back.addresses());
+        assertEquals(contact.birthday(), back.birthday());
+        assertEquals(contact.anniversary(), back.anniversary());
+        assertEquals(contact.related(), back.related());
+        assertEquals(contact.groups(), back.groups());
+        assertEquals(contact.notes(), back.notes());
+        assertEquals(contact.extras(), back.extras());
+        assertEquals(contact.uid(), back.uid());
     }
 
     @Test

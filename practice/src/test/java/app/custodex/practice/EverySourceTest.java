@@ -165,7 +165,13 @@ class EverySourceTest {
             try (var stored = custodex.reading()
                             .open(Mandate.ofShop(), layer.phone().identifier(), 1, country.getKey());
                     var straight = custodex.straight()
-                            .open(Mandate.ofShop(), bay, country.getKey(), n -> {}, new CancelToken())) {
+                            .open(
+                                    Mandate.ofShop(),
+                                    bay,
+                                    country.getKey(),
+                                    Optional.empty(),
+                                    n -> {},
+                                    new CancelToken())) {
                 for (var open : List.of(stored, straight)) {
                     var ivo = open.contacts().ascending().getFirst();
                     assertEquals(country.getValue(), ivo.phones().getFirst().e164());

@@ -2,6 +2,7 @@ package app.custodex.readers.files;
 
 import app.custodex.model.Contact;
 import app.custodex.model.Contact.Address;
+import app.custodex.model.Contact.Day;
 import app.custodex.model.Contact.Extra;
 import app.custodex.model.Contact.Labelled;
 import app.custodex.model.Contact.Organisation;
@@ -27,7 +28,7 @@ import java.util.stream.Stream;
 final class ContactColumns {
     /** What a column may be. The pattern is matched by its folded title without its number. */
     private enum Part {
-        NAME("(full |display )?names?|display name|name"),
+        NAME("(full |display )?names?"),
         PREFIX("prefix|name prefix"),
         GIVEN("(given|first|christian) ?names?|vorname|prenom"),
         MIDDLE("(middle|additional|second) ?names?"),
@@ -148,10 +149,13 @@ final class ContactColumns {
             return values.getOrDefault(part, Map.of()).getOrDefault(number, "");
         }
 
+        String label(Part part, int number) {
+            return labels.getOrDefault(part, Map.of()).getOrDefault(number, "");
+        }
+
         List<Labelled> all(Part part) {
             return values.getOrDefault(part, Map.of()).entrySet().stream()
-                    .map(e -> new Labelled(
-                            labels.getOrDefault(part, Map.of()).getOrDefault(e.getKey(), ""), e.getValue()))
+                    .map(e -> new Labelled(label(part, e.getKey()), e.getValue()))
                     .toList();
         }
 
@@ -164,6 +168,7 @@ final class ContactColumns {
         var cells = new Cells();
         var extras = new ArrayList<Extra>();
         var used = new HashMap<Part, Integer>();
+        var names = new HashMap<Integer, String>();
         for (int i = 0; i < Math.min(columns.size(), fields.size()); i++) {
             var column = columns.get(i);
             var value = fields.get(i).strip();
@@ -171,7 +176,7 @@ final class ContactColumns {
                 continue;
             }
             if (column.part().isEmpty()) {
-                extras.add(new Extra("X-" + column.title().replaceAll("[^A-Za-z0-9]+", "-"), value));
+                extra(column, value, names).ifPresent(extras::add);
                 continue;
             }
             var part = column.part().get();
@@ -182,7 +187,7 @@ final class ContactColumns {
                     ? column.number()
                     : 1000 + used.merge(part, 1, Integer::sum);
             of.put(number, value);
-            if (!column.label() && part == Part.PHONE || part == Part.MAIL) {
+            if (!column.label() && (part == Part.PHONE || part == Part.MAIL)) {
                 word(column.title())
                         .ifPresent(label -> cells.labels
                                 .computeIfAbsent(part, p -> new LinkedHashMap<>())
@@ -190,6 +195,20 @@ final class ContactColumns {
             }
         }
         return contact(id, cells, extras, e164);
+    }
+
+    /** "Other 1 name" names what is in "Other 1", as our own tables have it; else the title is the name. */
+    private static Optional<Extra> extra(Column column, String value, Map<Integer, String> names) {
+        var title = Fold.fold(column.title());
+        if (column.label() && title.startsWith("other")) {
+            names.put(column.number(), value);
+            return Optional.empty();
+        }
+        var own = title.matches("other \\d+")
+                ? Optional.ofNullable(names.get(column.number()))
+                : Optional.<String>empty();
+        return Optional.of(new Extra(
+                own.orElseGet(() -> "X-" + column.title().replaceAll("[^A-Za-z0-9]+", "-")), value));
     }
 
     /** What the title itself says of a number. */
@@ -202,11 +221,8 @@ final class ContactColumns {
     }
 
     private static Contact contact(ThingId id, Cells cells, List<Extra> extras, UnaryOperator<String> e164) {
-        var birthday = cells.first(Part.BIRTHDAY);
-        var day = Days.parse(birthday);
-        if (day.isEmpty() && !birthday.isEmpty()) {
-            extras.add(new Extra("X-BIRTHDAY", birthday));
-        }
+        var birthday = day(cells, Part.BIRTHDAY, extras);
+        var anniversary = day(cells, Part.ANNIVERSARY, extras);
         var name = new PersonName(
                 cells.first(Part.NAME),
                 cells.first(Part.PREFIX),
@@ -244,14 +260,24 @@ final class ContactColumns {
                 cells.all(Part.WEB),
                 cells.all(Part.CHAT),
                 addresses(cells),
-                day,
-                Days.parse(cells.first(Part.ANNIVERSARY)),
+                birthday,
+                anniversary,
                 cells.all(Part.RELATED),
                 cells.first(Part.NOTES).isEmpty() ? List.of() : List.of(cells.first(Part.NOTES)),
                 cells.lines(Part.GROUPS),
                 false,
                 Optional.empty(),
                 extras);
+    }
+
+    /** What is no day is kept as it is. */
+    private static Optional<Day> day(Cells cells, Part part, List<Extra> extras) {
+        var written = cells.first(part);
+        var day = Days.parse(written);
+        if (day.isEmpty() && !written.isEmpty()) {
+            extras.add(new Extra("X-" + part, written));
+        }
+        return day;
     }
 
     private static List<Address> addresses(Cells cells) {
@@ -261,7 +287,7 @@ final class ContactColumns {
                 .distinct()
                 .sorted()
                 .map(number -> new Address(
-                        "",
+                        cells.label(Part.STREET, number),
                         cells.at(Part.BOX, number),
                         cells.at(Part.EXTENDED, number),
                         cells.at(Part.STREET, number),
