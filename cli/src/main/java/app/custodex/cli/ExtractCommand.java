@@ -2,7 +2,6 @@ package app.custodex.cli;
 
 import app.custodex.base.CancelToken;
 import app.custodex.base.Problem;
-import app.custodex.base.ProblemException;
 import app.custodex.extract.ContactFormat;
 import app.custodex.extract.ContactFormat.Version;
 import app.custodex.model.ThingKind;
@@ -77,12 +76,7 @@ final class ExtractCommand implements Callable<Integer> {
         try (var custodex = home.open()) {
             try (var open = layer.open(custodex)) {
                 ContactsCommand.requireAny(custodex, open);
-                var chosen = open.contacts().find(find);
-                if (chosen.isEmpty()) {
-                    throw new ProblemException(
-                            Problem.failure(find, "No contact has all of these words", "Look with fewer of them"));
-                }
-                var result = open.extract(chosen, format(), folder, done -> {}, new CancelToken());
+                var result = open.extract(open.contacts().find(find), format(), folder, done -> {}, new CancelToken());
                 if (json) {
                     Output.json(out, result);
                 } else {

@@ -160,7 +160,7 @@ class CompareTest extends CommandTest {
         assertCode(1, "There are no contacts in it", runOwn("extract", PHONE, "--to", to));
         assertCode(
                 1,
-                "No contact has all of these words",
+                "There is no contact to write",
                 runOwn("extract", PHONE, "--layer", "1", "--to", to, "--find", "zzz"));
         assertTrue(!Files.exists(folder.resolve("out")));
     }

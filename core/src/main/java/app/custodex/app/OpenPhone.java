@@ -258,12 +258,17 @@ public final class OpenPhone implements Closeable {
      * Writes contacts into open files.
      *
      * @param progress is told how many contacts are written
-     * @throws app.custodex.base.ProblemException when the customer's consent was withdrawn, or the folder can't be written
+     * @throws app.custodex.base.ProblemException when the customer's consent was withdrawn, the folder can't be written, or no
+     *     contact was chosen, which would look like a success
      */
     public ExtractResult extract(
             List<Contact> chosen, ContactFormat format, Path folder, IntConsumer progress, CancelToken cancel)
             throws IOException {
         gate.ask(Operation.EXTRACT, mandate, phone);
+        if (chosen.isEmpty()) {
+            throw new ProblemException(Problem.failure(
+                    phone.name(), "There is no contact to write", "Pick some, or look with other words"));
+        }
         return new ContactExtraction(format, this::photo)
                 .write(chosen, "Contacts of " + phone.name(), folder, progress, cancel);
     }
