@@ -26,7 +26,7 @@ public final class ContactsBench {
             try (var drawer = ServiceLoader.load(PracticeDrawer.Provider.class)
                     .findFirst()
                     .orElseThrow()
-                    .open(home.practice(), new Contents(1, 0, 0, count))) {
+                    .open(home.practice(), Contents.sketched(1, count))) {
                 for (var phone : drawer.phones()) {
                     phone.makeReady();
                     phone.plugIn();

@@ -1,5 +1,6 @@
 package app.custodex.cli;
 
+import app.custodex.app.DemoHistory;
 import app.custodex.app.Sources;
 import app.custodex.base.Problem;
 import app.custodex.base.ProblemException;
@@ -40,6 +41,21 @@ final class PracticeCommand implements Callable<Integer> {
     @Option(names = "--contacts", defaultValue = "0", description = "People on each phone (default: the demo's)")
     private int contacts;
 
+    @Option(
+            names = "--messages",
+            defaultValue = "0",
+            description = "Messages on each phone, about (default: the demo's)")
+    private int messages;
+
+    @Option(names = "--calls", defaultValue = "0", description = "Calls on each phone, about (default: the demo's)")
+    private int calls;
+
+    @Option(
+            names = "--pictures",
+            defaultValue = "0",
+            description = "Pictures on each phone, about (default: the demo's)")
+    private int pictures;
+
     @Spec
     private CommandSpec spec;
 
@@ -52,9 +68,13 @@ final class PracticeCommand implements Callable<Integer> {
         if (home.isDemo()) {
             home.home().markAsDemoIfNew();
         }
-        try (var drawer =
-                provider.open(home.home().practice(), new PracticeDrawer.Contents(seed, files, bytes, contacts))) {
-            Runtime.getRuntime().addShutdownHook(new Thread(drawer::close));
+        var contents = new PracticeDrawer.Contents(seed, files, bytes, contacts, messages, calls, pictures, false);
+        try (var drawer = provider.open(home.home().practice(), contents)) {
+            var history = DemoHistory.start(home.home(), drawer, () -> {});
+            Runtime.getRuntime().addShutdownHook(new Thread(() -> {
+                history.ifPresent(DemoHistory::close);
+                drawer.close();
+            }));
             for (var phone : drawer.phones()) {
                 plugIn(phone);
             }

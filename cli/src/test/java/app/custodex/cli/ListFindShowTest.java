@@ -30,21 +30,21 @@ class ListFindShowTest extends CommandTest {
     @Test
     void eachKindIsCountedAndListed() throws IOException {
         var counts = list();
-        assertTrue(counts.contains("25\tContacts") && counts.contains("1,840\tMessages"), counts);
+        assertTrue(counts.contains("25\tContacts") && counts.contains("6\tApps"), counts);
         var json = Json.LINE.readTree(list("--json"));
-        assertEquals(118, json.get("CALL").asInt());
         var calls = list("--kind", "call,voicemail").lines().toList();
-        assertEquals(119, calls.size());
+        assertEquals(json.get("CALL").asInt() + json.get("VOICEMAIL").asInt(), calls.size());
+        assertTrue(calls.size() > 100, calls.size() + " calls in three years");
         assertTrue(
                 calls.stream().anyMatch(line -> line.startsWith("call\t2025-11-03 18:11:00\tHalvard Rook\tmissed")),
                 calls.toString());
         var newest = list("--kind", "message", "--newest-first").lines().toList();
-        assertEquals(1_840, newest.size());
+        assertEquals(json.get("MESSAGE").asInt(), newest.size());
         assertTrue(newest.getFirst().compareTo(newest.getLast()) > 0);
         var first = Json.LINE.readTree(
                 list("--kind", "event", "--json").lines().findFirst().orElseThrow());
-        assertEquals("Choir practice", first.get("title").asText());
-        assertEquals(2, first.get("except").size());
+        assertEquals("Midsummer singing", first.get("title").asText());
+        assertEquals(1, first.get("people").size());
     }
 
     @Test
@@ -59,7 +59,7 @@ class ListFindShowTest extends CommandTest {
         assertTrue(sent > 5 && received > 5, sent + " and " + received);
         assertEquals(all, sent + received);
         var day = list("--kind", "message", "--from", "2026-01-12", "--until", "2026-01-12");
-        assertTrue(day.contains("Sold. Bring a bucket") && !day.contains("2026-01-11"), day);
+        assertTrue(day.contains("Thinking of selling the small boat") && !day.contains("2026-01-11"), day);
         assertTrue(list("--kind", "message", "--attached").lines().count() > 20);
         assertCode(1, "Nobody of this name", runOwn("list", PHONE, "--kind", "call", "--person", "Nobody Atall"));
         assertCode(2, "There is no kind", runOwn("list", PHONE, "--kind", "weather"));
@@ -81,7 +81,7 @@ class ListFindShowTest extends CommandTest {
 
     @Test
     void oneThingIsShownAndTakenOutAsItIs() throws IOException {
-        var talk = doneOwn("show", PHONE, "store/messages/messages.db#chat-3").out();
+        var talk = doneOwn("show", PHONE, "store/messages/messages.db#chat-7").out();
         assertTrue(talk.contains("4,200 and the oars stay") && talk.contains("\"group\" : false"), talk);
         var picture = list("--kind", "picture").lines().findFirst().orElseThrow();
         var id = picture.substring(picture.lastIndexOf('\t') + 1);

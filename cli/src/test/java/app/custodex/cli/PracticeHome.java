@@ -13,7 +13,7 @@ import java.util.ServiceLoader;
 final class PracticeHome {
     static final int CONTACTS = 25;
 
-    private static final Contents CONTENTS = new Contents(1, 0, 0, CONTACTS);
+    private static final Contents CONTENTS = Contents.sketched(1, CONTACTS);
 
     private PracticeHome() {}
 

@@ -1,6 +1,9 @@
 package app.custodex.catalogue;
 
 import app.custodex.base.Json;
+import app.custodex.model.Alarm;
+import app.custodex.model.Album;
+import app.custodex.model.App;
 import app.custodex.model.Bookmark;
 import app.custodex.model.Call;
 import app.custodex.model.Contact;
@@ -82,6 +85,9 @@ final class ThingJson {
             case MESSAGE -> Message.class;
             case MAIL -> Mail.class;
             case PLAYLIST -> Playlist.class;
+            case ALBUM -> Album.class;
+            case ALARM -> Alarm.class;
+            case APP -> App.class;
             case CALL -> Call.class;
             case VOICEMAIL -> Voicemail.class;
             case EVENT -> Event.class;
@@ -89,7 +95,7 @@ final class ThingJson {
             case NOTE -> Note.class;
             case BOOKMARK -> Bookmark.class;
             case VISIT -> PageVisit.class;
-            case PICTURE, VIDEO, TRACK, MEMO, RINGTONE, DOCUMENT, ROUTE, FILE -> MediaFile.class;
+            case PICTURE, VIDEO, FILM, TRACK, PODCAST, MEMO, RINGTONE, DOCUMENT, ROUTE, FILE -> MediaFile.class;
         };
     }
 

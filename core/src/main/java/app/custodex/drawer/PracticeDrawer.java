@@ -11,19 +11,37 @@ public interface PracticeDrawer extends AutoCloseable {
     /** The simulated remote account. */
     PracticeLoft loft();
 
+    /** The visits of other phones to the shop in the months before, the oldest first. */
+    List<PastVisit> history();
+
     @Override
     void close();
 
     /**
-     * What the phones hold.
+     * What the phones hold. Of a number that is 0 there is as much as the demo has.
      *
      * @param seed the same seed and sizes give the same phones
-     * @param files files on each phone beside its stores; 0 for the demo's own
+     * @param files files on each phone beside its own
      * @param bytes bytes in those files, about
-     * @param contacts people on each phone; 0 for the demo's own
+     * @param contacts people on each phone
+     * @param messages on each phone, about
+     * @param calls on each phone, about
+     * @param pictures on each phone, about
+     * @param sketched whether pictures are small and plain, which is a matter of seconds
      */
-    record Contents(long seed, int files, long bytes, int contacts) {
-        public static final Contents DEMO = new Contents(1, 0, 0, 0);
+    record Contents(
+            long seed, int files, long bytes, int contacts, int messages, int calls, int pictures, boolean sketched) {
+        public static final Contents DEMO = new Contents(1, 0, 0, 0, 0, 0, 0, false);
+
+        /** Phones with few people and plain pictures. */
+        public static Contents sketched(long seed, int contacts) {
+            return new Contents(seed, 0, 0, contacts, 0, 0, 0, true);
+        }
+
+        /** The same, with files that only fill the phone. */
+        public Contents filled(int count, long size) {
+            return new Contents(seed, count, size, contacts, messages, calls, pictures, sketched);
+        }
     }
 
     /** Found by {@link java.util.ServiceLoader}. */

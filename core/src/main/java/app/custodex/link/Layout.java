@@ -30,12 +30,17 @@ public final class Layout {
             rule("store/calendar", Kind.CALENDARS),
             rule("store/notes", Kind.NOTES),
             rule("store/web", Kind.WEB),
+            rule("store/roll", Kind.PHOTOS),
+            rule("store/sound", Kind.MUSIC),
             rule("roll", Kind.PHOTOS),
+            rule("films", Kind.VIDEOS),
+            rule("sound/podcasts", Kind.MUSIC),
             rule("sound/music", Kind.MUSIC),
             rule("sound/ring", Kind.MUSIC),
             rule("sound/memos", Kind.MEMOS),
             rule("books", Kind.BOOKS),
             rule("apps/kitewire", Kind.KITEWIRE),
+            rule("apps/kitewire-work", Kind.KITEWIRE),
             rule("apps/burrow", Kind.BURROW),
             rule("apps", Kind.APPS));
 
@@ -47,10 +52,12 @@ public final class Layout {
             rule("Shared/Notes", Kind.NOTES),
             rule("Shared/Web", Kind.WEB),
             rule("Pictures", Kind.PHOTOS),
+            rule("Films", Kind.VIDEOS),
             rule("Music", Kind.MUSIC),
             rule("Voice notes", Kind.MEMOS),
             rule("Documents", Kind.BOOKS),
             rule("Shared/Kitewire", Kind.KITEWIRE),
+            rule("Shared/Kitewire Work", Kind.KITEWIRE),
             rule("Shared/Burrow", Kind.BURROW),
             rule("App data", Kind.APPS));
 

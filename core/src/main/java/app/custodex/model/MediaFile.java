@@ -14,7 +14,7 @@ import java.util.function.Consumer;
  * @param kind one of {@link #KINDS}
  * @param title its own, from its tags, or its file's name
  * @param moment when it was taken or made, as far as it says so itself, else when the file was last changed
- * @param bytes of the file
+ * @param bytes of the file; 0 when the phone only knows of it and does not have it
  * @param facts what the file says of itself, by name, in the order in which they are shown
  * @param text that stands in a document; empty for other files
  * @param place where it was taken
@@ -35,7 +35,9 @@ public record MediaFile(
     public static final Set<ThingKind> KINDS = Collections.unmodifiableSet(EnumSet.of(
             ThingKind.PICTURE,
             ThingKind.VIDEO,
+            ThingKind.FILM,
             ThingKind.TRACK,
+            ThingKind.PODCAST,
             ThingKind.MEMO,
             ThingKind.RINGTONE,
             ThingKind.DOCUMENT,

@@ -15,12 +15,17 @@ public enum ThingKind {
     VISIT("visit", "Page visits"),
     PICTURE("picture", "Pictures"),
     VIDEO("video", "Videos"),
+    ALBUM("album", "Albums"),
     TRACK("track", "Tracks"),
     PLAYLIST("playlist", "Playlists"),
+    PODCAST("podcast", "Podcasts"),
+    FILM("film", "Films and series"),
     MEMO("memo", "Voice memos"),
     RINGTONE("ringtone", "Ringtones"),
     DOCUMENT("document", "Books and documents"),
     ROUTE("route", "Routes"),
+    ALARM("alarm", "Alarms"),
+    APP("app", "Apps"),
     FILE("file", "Other files");
 
     private final String code;

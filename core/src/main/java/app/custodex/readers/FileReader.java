@@ -44,7 +44,7 @@ public abstract class FileReader implements Reader {
         var stores = new ArrayList<Store>();
         for (var kind : from) {
             for (var path : files.of(kind)) {
-                if (endings.isEmpty() || endings.contains(path.ending())) {
+                if ((endings.isEmpty() || endings.contains(path.ending())) && takes(path)) {
                     stores.add(Store.of(path));
                 }
             }
@@ -64,6 +64,11 @@ public abstract class FileReader implements Reader {
                     Problem.failure(path.text(), "It can't be understood", "Take it out as a file and look into it"),
                     e);
         }
+    }
+
+    /** Whether a file of these kinds and endings is one of its own after all. */
+    protected boolean takes(PhonePath path) {
+        return true;
     }
 
     /** Reads one file. */

@@ -30,7 +30,7 @@ public abstract class StoreReader implements Reader {
     }
 
     @Override
-    public final List<Store> stores(FileSource files) throws IOException {
+    public List<Store> stores(FileSource files) throws IOException {
         return files.has(path) ? List.of(new Store(path.text(), PhoneDatabase.items(files, path))) : List.of();
     }
 

@@ -1,6 +1,7 @@
 package app.custodex.desktop;
 
 import app.custodex.app.Custodex;
+import app.custodex.app.DemoHistory;
 import app.custodex.app.Home;
 import app.custodex.app.Sources;
 import app.custodex.base.Problem;
@@ -12,6 +13,7 @@ import app.custodex.desktop.ui.MessageBar;
 import app.custodex.desktop.ui.Words;
 import app.custodex.desktop.ui.Work;
 import app.custodex.drawer.PracticeDrawer;
+import app.custodex.drawer.PracticeDrawer.Contents;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.time.Clock;
@@ -55,7 +57,9 @@ public final class App extends Application {
     }
 
     private Prepared open() throws IOException {
-        return Prepared.open(options.orElseThrow().home(), options.orElseThrow().demo());
+        return Prepared.open(
+                options.orElseThrow().home(),
+                options.orElseThrow().demo() ? Optional.of(Contents.DEMO) : Optional.empty());
     }
 
     /** Starts a demo over. A folder that is no demo's is not touched, whatever was asked for. */
@@ -73,14 +77,14 @@ public final class App extends Application {
     @Override
     public void start(Stage stage) throws IOException {
         if (prepared.isPresent()) {
-            workplace = Optional.of(Workplace.show(stage, prepared.get()));
+            workplace = Optional.of(Workplace.show(stage, prepared.get()).withHistory());
         } else if (refused.isPresent()) {
             showFrontDoor(
                     stage,
                     options.orElseThrow().home(),
                     refused.get(),
                     this::open,
-                    opened -> workplace = Optional.of(Workplace.show(stage, opened)));
+                    opened -> workplace = Optional.of(Workplace.show(stage, opened).withHistory()));
         } else if (options.isPresent()) {
             new Shots(options.get().shots().orElseThrow()).take(stage);
         } else {
@@ -110,12 +114,12 @@ public final class App extends Application {
 
     /** What lies behind the window: made before it is shown. */
     public record Prepared(Custodex custodex, Optional<PracticeDrawer> drawer) {
-        /** @param demo whether to plug practice phones in */
-        public static Prepared open(Home home, boolean demo) throws IOException {
-            if (demo) {
+        /** @param demo what the practice phones hold that are to be plugged in, if any */
+        public static Prepared open(Home home, Optional<Contents> demo) throws IOException {
+            if (demo.isPresent()) {
                 home.markAsDemoIfNew();
             }
-            Optional<PracticeDrawer> drawer = demo ? Optional.of(plugIn(home)) : Optional.empty();
+            Optional<PracticeDrawer> drawer = demo.isPresent() ? Optional.of(plugIn(home, demo.get())) : Optional.empty();
             try {
                 return new Prepared(Custodex.open(home, Clock.systemUTC()), drawer);
             } catch (IOException | RuntimeException e) {
@@ -124,11 +128,11 @@ public final class App extends Application {
             }
         }
 
-        private static PracticeDrawer plugIn(Home home) throws IOException {
+        private static PracticeDrawer plugIn(Home home, Contents contents) throws IOException {
             var drawer = ServiceLoader.load(PracticeDrawer.Provider.class)
                     .findFirst()
                     .orElseThrow(() -> new IOException("this Custodex was built without practice phones"))
-                    .open(home.practice(), PracticeDrawer.Contents.DEMO);
+                    .open(home.practice(), contents);
             for (var phone : drawer.phones()) {
                 phone.plugIn();
                 Sources.of(home).rememberPhone(phone.family().code(), phone.address());
@@ -138,7 +142,12 @@ public final class App extends Application {
     }
 
     /** Everything behind one window that is shown. */
-    public record Workplace(Desk desk, Optional<PracticeDrawer> drawer, Scene scene, Optional<PracticeWindow> practice)
+    public record Workplace(
+            Desk desk,
+            Optional<PracticeDrawer> drawer,
+            Scene scene,
+            Optional<PracticeWindow> practice,
+            Optional<DemoHistory> history)
             implements AutoCloseable {
         /** Builds the window's content and shows it. */
         public static Workplace show(Stage stage, Prepared prepared) {
@@ -159,7 +168,14 @@ public final class App extends Application {
             stage.setMinHeight(680);
             stage.show();
             desk.start();
-            return new Workplace(desk, prepared.drawer(), scene, practice);
+            return new Workplace(desk, prepared.drawer(), scene, practice, Optional.empty());
+        }
+
+        /** The same, with a past that is made behind it. */
+        public Workplace withHistory() {
+            var made = drawer.flatMap(phones -> DemoHistory.start(
+                    desk.custodex().home(), phones, () -> Platform.runLater(desk::refreshHoldings)));
+            return new Workplace(desk, drawer, scene, practice, made);
         }
 
         /** Light paper, or the dark bench. */
@@ -169,6 +185,7 @@ public final class App extends Application {
 
         @Override
         public void close() {
+            history.ifPresent(DemoHistory::close);
             practice.ifPresent(PracticeWindow::close);
             desk.close();
             drawer.ifPresent(PracticeDrawer::close);

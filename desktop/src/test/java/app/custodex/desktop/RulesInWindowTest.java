@@ -151,7 +151,7 @@ class RulesInWindowTest extends WindowTest {
                     try {
                         return FrontDoor.problem(
                                 new IllegalStateException(
-                                        Prepared.open(where, false).toString()),
+                                        Prepared.open(where, Optional.empty()).toString()),
                                 where);
                     } catch (IOException e) {
                         return FrontDoor.problem(e, where);
@@ -161,7 +161,7 @@ class RulesInWindowTest extends WindowTest {
         assertTrue(problem.what().contains("not there"), problem.sentence());
         var opened = new Prepared[1];
         WaitForAsyncUtils.asyncFx(() -> App.showFrontDoor(
-                        stage, where, problem, () -> Prepared.open(where, false), prepared -> opened[0] = prepared))
+                        stage, where, problem, () -> Prepared.open(where, Optional.empty()), prepared -> opened[0] = prepared))
                 .get();
         click(robot, "#door-again");
         until("still away", () -> !robot.lookup("#door-again").query().isDisabled());
@@ -183,7 +183,7 @@ class RulesInWindowTest extends WindowTest {
         var opened = new Prepared[1];
         var problem = FrontDoor.problem(new IOException("away"), where);
         WaitForAsyncUtils.asyncFx(() -> App.showFrontDoor(
-                        stage, where, problem, () -> Prepared.open(where, false), prepared -> opened[0] = prepared))
+                        stage, where, problem, () -> Prepared.open(where, Optional.empty()), prepared -> opened[0] = prepared))
                 .get();
         write(robot, "#door-folder", home.resolve("unplugged").toString());
         click(robot, "#door-use");

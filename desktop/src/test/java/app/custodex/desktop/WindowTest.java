@@ -6,11 +6,13 @@ import app.custodex.app.Home;
 import app.custodex.desktop.App.Prepared;
 import app.custodex.desktop.App.Workplace;
 import app.custodex.drawer.PracticeDrawer;
+import app.custodex.drawer.PracticeDrawer.Contents;
 import app.custodex.drawer.PracticePhone;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
+import java.util.Optional;
 import java.util.ServiceLoader;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
@@ -45,7 +47,7 @@ abstract class WindowTest {
         home = homes.resolve("home-" + ++homeNumber);
         stage = shown;
         copyPhones();
-        workplace = Workplace.show(stage, Prepared.open(new Home(home), true));
+        workplace = Workplace.show(stage, Prepared.open(new Home(home), Optional.of(Contents.sketched(1, 0))));
     }
 
     /** Drawing the demo's phones takes seconds, so it is done once and each window gets a copy. */
@@ -55,7 +57,7 @@ abstract class WindowTest {
             var drawer = ServiceLoader.load(PracticeDrawer.Provider.class)
                     .findFirst()
                     .orElseThrow();
-            drawer.open(drawn, PracticeDrawer.Contents.DEMO).close();
+            drawer.open(drawn, Contents.sketched(1, 0)).close();
         }
         try (var files = Files.walk(drawn)) {
             for (var file : files.toList()) {
@@ -141,7 +143,7 @@ abstract class WindowTest {
     /** Puts the window away and starts again on the same home, as after a night. */
     void restart() throws Exception {
         WaitForAsyncUtils.asyncFx(() -> workplace.close()).get(20, TimeUnit.SECONDS);
-        workplace = WaitForAsyncUtils.asyncFx(() -> Workplace.show(stage, Prepared.open(new Home(home), false)))
+        workplace = WaitForAsyncUtils.asyncFx(() -> Workplace.show(stage, Prepared.open(new Home(home), Optional.empty())))
                 .get(20, TimeUnit.SECONDS);
     }
 

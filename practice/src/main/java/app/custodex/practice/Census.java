@@ -36,7 +36,11 @@ final class Census {
                             .toString()
                             .replace(files.getFileSystem().getSeparator(), "/"));
                     var count = counts.computeIfAbsent(Layout.kindOf(family, path), k -> new long[2]);
-                    count[0]++;
+                    if (!path.ending().equals(".db")
+                            && !path.ending().equals(".db-wal")
+                            && !path.ending().equals(".json")) {
+                        count[0]++;
+                    }
                     count[1] += attributes.size();
                 }
                 return FileVisitResult.CONTINUE;

@@ -9,12 +9,16 @@ import app.custodex.link.LoftCopy;
 import app.custodex.practice.content.ChatCopies;
 import app.custodex.practice.content.PellowStore;
 import app.custodex.practice.content.People;
+import app.custodex.practice.content.Photographer.Quality;
+import app.custodex.practice.island.Island;
+import app.custodex.practice.island.Islander;
 import com.fasterxml.jackson.core.type.TypeReference;
 import java.io.IOException;
 import java.net.BindException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
+import java.time.LocalDateTime;
 import java.util.List;
 import java.util.Optional;
 
@@ -50,7 +54,13 @@ final class LoftShelf {
 
     private static void fill(Path folder) throws IOException {
         var phone = Files.createDirectories(folder.resolve("phone-2024"));
-        PellowStore.write(phone, new People(77).take(64), 77);
+        var then = LocalDateTime.of(2024, 11, 3, 19, 30);
+        PellowStore.write(
+                phone,
+                new Island(1).life(Islander.JORUN, then, Island.Size.ORDINARY),
+                new People(1, Islander.JORUN).take(64),
+                PellowStore.Base.EIGHT,
+                Quality.SKETCH);
         var chat = folder.resolve("burrow-2026");
         ChatCopies.write(
                 Kind.BURROW,

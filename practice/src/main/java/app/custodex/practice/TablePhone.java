@@ -1,5 +1,6 @@
 package app.custodex.practice;
 
+import app.custodex.base.CancelToken;
 import app.custodex.base.Json;
 import app.custodex.drawer.PracticePhone;
 import app.custodex.link.Family;
@@ -7,6 +8,11 @@ import app.custodex.link.Kind;
 import app.custodex.link.Layout;
 import app.custodex.practice.content.ChatCopies;
 import app.custodex.practice.content.Photographer;
+import app.custodex.practice.content.Roll;
+import app.custodex.practice.island.Life;
+import app.custodex.practice.island.Life.Shot;
+import app.custodex.practice.island.Motif;
+import app.custodex.practice.island.Spot;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.net.BindException;
@@ -126,6 +132,9 @@ final class TablePhone implements PracticePhone {
         try {
             var owner = family() == Family.OSTREL ? "Fenna Rook" : "Jorun Tasch";
             ChatCopies.write(app, chatFolder(app), facts().burrowKey(), owner);
+            if (app == Kind.KITEWIRE && family() == Family.PELLOW) {
+                ChatCopies.writeWork(chatFolder(app).resolveSibling("Kitewire Work"), owner); // she has both
+            }
             recount();
         } catch (IOException e) {
             throw new UncheckedIOException(e);
@@ -143,17 +152,40 @@ final class TablePhone implements PracticePhone {
                 files().resolve(family() == Family.OSTREL ? "roll" : "Pictures").resolve("New");
         Files.createDirectories(roll);
         int already;
+        var photographer = new Photographer(Photographer.Quality.SKETCH);
         try (var names = Files.list(roll)) {
             already = (int) names.count();
         }
         for (int i = 0; i < count; i++) {
             int number = already + i;
-            Photographer.take(
+            photographer.take(
                     roll.resolve("N%04d.jpg".formatted(number)),
-                    7_000L + number,
-                    Photographer.LAST_DAY.plusDays(number));
+                    new Shot(
+                            Motif.values()[number % Motif.values().length],
+                            7_000L + number,
+                            Life.NOW.plusDays(number),
+                            Optional.of(Spot.HARBOUR),
+                            false,
+                            0));
         }
         recount();
+    }
+
+    /** Draws the pictures that are not there yet, one after the other, while the phone can be used. */
+    void develop(Life life, CancelToken cancel) throws IOException {
+        var photographer = new Photographer(Photographer.Quality.FULL);
+        int drawn = 0;
+        for (var picture : Roll.of(family(), files(), life)) {
+            if (!cancel.isCancelled() && !Files.exists(picture.file())) {
+                Roll.draw(picture, photographer);
+                if (++drawn % 16 == 0) {
+                    recount();
+                }
+            }
+        }
+        if (drawn > 0) {
+            recount();
+        }
     }
 
     /** Counts the files anew after they changed. */

@@ -15,7 +15,6 @@ import app.custodex.link.PhoneIdentity;
 import app.custodex.model.ThingKind;
 import app.custodex.practice.content.OstrelStore;
 import app.custodex.practice.content.PellowStore;
-import app.custodex.practice.content.People;
 import app.custodex.readers.PhoneFiles;
 import app.custodex.readers.families.FamilyReaders;
 import java.io.IOException;
@@ -123,14 +122,14 @@ class DamagedStoresTest {
 
     @Test
     void ofAnOstrel() throws IOException {
-        OstrelStore.write(folder.resolve("ostrel"), new People(1).take(40), 1);
+        Phones.ostrel(folder.resolve("ostrel"), 1, 40, OstrelStore.System.ELEVEN);
         thinOut(folder.resolve("ostrel"));
         damageAll(folder.resolve("ostrel"), Family.OSTREL);
     }
 
     @Test
     void ofAPellow() throws IOException {
-        PellowStore.write(folder.resolve("pellow"), new People(1).take(40), 1);
+        Phones.pellow(folder.resolve("pellow"), 1, 40, PellowStore.Base.NINE);
         thinOut(folder.resolve("pellow"));
         damageAll(folder.resolve("pellow"), Family.PELLOW);
     }

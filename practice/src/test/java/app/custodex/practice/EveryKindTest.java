@@ -16,6 +16,10 @@ import app.custodex.link.Family;
 import app.custodex.link.Kind;
 import app.custodex.link.Layout;
 import app.custodex.link.PhoneIdentity;
+import app.custodex.model.Alarm;
+import app.custodex.model.Album;
+import app.custodex.model.App;
+import app.custodex.model.Attachment;
 import app.custodex.model.Bookmark;
 import app.custodex.model.Call;
 import app.custodex.model.Conversation;
@@ -24,13 +28,13 @@ import app.custodex.model.MediaFile;
 import app.custodex.model.Message;
 import app.custodex.model.Moment;
 import app.custodex.model.Note;
+import app.custodex.model.Playlist;
 import app.custodex.model.Thing;
 import app.custodex.model.ThingId;
 import app.custodex.model.ThingKind;
 import app.custodex.practice.content.ChatCopies;
 import app.custodex.practice.content.OstrelStore;
 import app.custodex.practice.content.PellowStore;
-import app.custodex.practice.content.People;
 import app.custodex.readers.PhoneFiles;
 import app.custodex.readers.families.FamilyReaders;
 import app.custodex.seal.Passphrase;
@@ -42,6 +46,7 @@ import java.sql.SQLException;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.time.LocalTime;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -137,7 +142,7 @@ class EveryKindTest {
     @ParameterizedTest
     @CsvSource({"1,ELEVEN", "2,ELEVEN", "3,NINE", "4,NINE", "5,ELEVEN", "6,NINE"})
     void messagesAndCallsOfAnOstrelAreThoseInItsStores(long seed, OstrelStore.System system) throws Exception {
-        OstrelStore.write(folder, new People(seed).take(30), seed, system);
+        Phones.ostrel(folder, seed, 30, system);
         boolean newer = system == OstrelStore.System.ELEVEN;
         var store = folder.resolve("store/messages/messages.db");
         var rows = sql(
@@ -188,14 +193,16 @@ class EveryKindTest {
     }
 
     @ParameterizedTest
-    @CsvSource({"1", "2", "3"})
-    void messagesAndCallsOfAPellowAreThoseInItsStore(long seed) throws Exception {
-        PellowStore.write(folder, new People(seed).take(30), seed);
+    @CsvSource({"1,NINE", "2,NINE", "3,EIGHT", "4,EIGHT", "5,NINE", "6,EIGHT"})
+    void messagesAndCallsOfAPellowAreThoseInItsStore(long seed, PellowStore.Base base) throws Exception {
+        Phones.pellow(folder, seed, 30, base);
+        boolean newer = base == PellowStore.Base.NINE;
         var store = folder.resolve("Shared/Talk/talk.db");
         var rows = sql(
                 store,
-                "SELECT id, thread, coalesce(number, ''), time, coalesce(body, ''), outgoing, coalesce(state, ''),"
-                        + " coalesce(reply_to, '') FROM message ORDER BY time, id");
+                "SELECT id, thread, coalesce(number, ''), time, coalesce(body, ''), outgoing, "
+                        + (newer ? "coalesce(state, ''), coalesce(reply_to, '')" : "'', ''")
+                        + " FROM message ORDER BY time, id");
         try (var catalogue = catalogued(folder, Family.PELLOW)) {
             assertEquals(List.of(), catalogue.problems());
             var messages = assertMessages(
@@ -219,8 +226,10 @@ class EveryKindTest {
             assertEquals(
                     sql(
                             store,
-                            "SELECT sum(outgoing), sum(NOT outgoing AND answered), sum(rejected), count(*), sum(video)"
-                                    + " FROM call"),
+                            newer
+                                    ? "SELECT sum(outgoing), sum(NOT outgoing AND answered), sum(rejected), count(*),"
+                                            + " sum(video) FROM call"
+                                    : "SELECT sum(outgoing), sum(NOT outgoing AND duration > 0), 0, count(*), 0 FROM call"),
                     List.of(List.of(
                             count(calls, Call.Outcome.MADE),
                             count(calls, Call.Outcome.TAKEN),
@@ -240,9 +249,8 @@ class EveryKindTest {
     /** The same life was written into both; each keeps it in its own way. */
     @Test
     void bothFamiliesTellTheSameEventsNotesAndBookmarks() throws Exception {
-        var people = new People(1).take(30);
-        OstrelStore.write(folder.resolve("ostrel"), people, 1);
-        PellowStore.write(folder.resolve("pellow"), people, 1);
+        Phones.ostrel(folder.resolve("ostrel"), 1, 30, OstrelStore.System.ELEVEN);
+        Phones.pellow(folder.resolve("pellow"), 1, 30, PellowStore.Base.NINE);
         try (var ostrel = catalogued(folder.resolve("ostrel"), Family.OSTREL);
                 var pellow = catalogued(folder.resolve("pellow"), Family.PELLOW)) {
             for (var catalogue : List.of(ostrel, pellow)) {
@@ -275,7 +283,7 @@ class EveryKindTest {
 
                 var notes = all(catalogue, ThingKind.NOTE, Note.class);
                 assertEquals(
-                        List.of("Boat", "", "Choir", "Boat"),
+                        List.of("Choir", "Choir", "Boat", "", "Boat"),
                         notes.stream().map(Note::folder).toList());
                 var leak = notes.getLast();
                 assertTrue(leak.text().startsWith("Two planks up"), leak.text());
@@ -283,17 +291,66 @@ class EveryKindTest {
 
                 var marks = all(catalogue, ThingKind.BOOKMARK, Bookmark.class);
                 assertEquals(
-                        List.of("Sea", "Sea/Ferry", ""),
+                        List.of("Sea", "Sea", "Sea/Ferry", ""),
                         marks.stream().map(Bookmark::folder).toList());
                 assertEquals(
-                        "https://example.net/ferry?from=nordvoe", marks.get(1).address());
-                assertTrue(marks.get(2).later());
-                assertEquals(1, all(catalogue, ThingKind.VOICEMAIL, Thing.class).size());
+                        "https://example.net/ferry?from=nordvoe", marks.get(2).address());
+                assertTrue(marks.get(3).later());
+                assertFalse(all(catalogue, ThingKind.VOICEMAIL, Thing.class).isEmpty());
+                assertMedia(catalogue);
             }
             var pictures = all(ostrel, ThingKind.PICTURE, MediaFile.class);
-            assertEquals(36, pictures.size());
-            assertTrue(pictures.stream().filter(p -> p.place().isPresent()).count() > 20);
-            assertTrue(pictures.stream().allMatch(p -> p.moment().orElseThrow() instanceof Moment.Floating));
+            assertEquals(
+                    sql(folder.resolve("ostrel/store/roll/roll.db"), "SELECT count(*) FROM picture"),
+                    List.of(List.of(Integer.toString(pictures.size()))));
+            assertTrue(pictures.stream().filter(p -> p.place().isPresent()).count() > 40);
+            // Those that were drawn say in which zone they were taken (Exif 2.31, OffsetTimeOriginal).
+            assertTrue(pictures.stream()
+                    .filter(p -> p.id().item().endsWith(".jpg"))
+                    .allMatch(p -> p.moment().orElseThrow() instanceof Moment.At(var at, var zone)
+                            && zone.isPresent()
+                            && at.isBefore(Instant.parse("2026-01-19T00:00:00Z"))));
+        }
+    }
+
+    /** What stands beside the files of pictures, sound and apps. */
+    private static void assertMedia(Catalogue catalogue) throws IOException {
+        var albums = all(catalogue, ThingKind.ALBUM, Album.class);
+        for (var use : Album.Use.values()) {
+            var of = albums.stream().filter(album -> album.use() == use).toList();
+            assertFalse(of.isEmpty(), use.name());
+            assertTrue(of.stream().flatMap(album -> album.pictures().stream()).allMatch(Attachment::there), use.name());
+        }
+        var storm = albums.stream().filter(a -> a.title().equals("Storm night")).findFirst();
+        assertEquals(6, storm.orElseThrow().pictures().size());
+        var cloud = all(catalogue, ThingKind.TRACK, MediaFile.class).stream()
+                .filter(track -> track.bytes() == 0)
+                .map(MediaFile::title)
+                .sorted()
+                .toList();
+        assertEquals(List.of("Eleven slates", "Third step"), cloud);
+        assertEquals(1, all(catalogue, ThingKind.PLAYLIST, Playlist.class).size());
+        assertEquals(1, all(catalogue, ThingKind.PODCAST, MediaFile.class).size());
+        assertEquals(1, all(catalogue, ThingKind.FILM, MediaFile.class).size());
+        assertEquals(1, all(catalogue, ThingKind.RINGTONE, MediaFile.class).size());
+        var first = all(catalogue, ThingKind.ALARM, Alarm.class).stream()
+                .filter(alarm -> alarm.title().equals("First ferry"))
+                .findFirst()
+                .orElseThrow();
+        assertEquals(LocalTime.of(5, 10), first.time());
+        assertEquals(5, first.days().size());
+        assertTrue(first.active());
+        var apps = all(catalogue, ThingKind.APP, App.class);
+        assertEquals(6, apps.size());
+        for (var app : apps) {
+            assertEquals(
+                    switch (app.identifier()) {
+                        case "org.example.tides" -> App.Data.NONE;
+                        case "app.kitewire", "app.burrow" -> App.Data.NOT_HERE; // nothing was written yet
+                        default -> App.Data.HERE;
+                    },
+                    app.data(),
+                    app.identifier());
         }
     }
 
@@ -366,7 +423,7 @@ class EveryKindTest {
 
     @Test
     void onePersonIsFoundByEveryWayOfWritingANumber() throws Exception {
-        OstrelStore.write(folder, new People(1).take(30), 1);
+        Phones.ostrel(folder, 1, 30, OstrelStore.System.ELEVEN);
         try (var catalogue = catalogued(folder, Family.OSTREL)) {
             var halvard = catalogue.people().stream()
                     .filter(person -> person.name().equals("Halvard Rook"))
@@ -397,7 +454,7 @@ class EveryKindTest {
 
     @Test
     void aStoreThatIsNoStoreIsToldAndTheOthersAreRead() throws Exception {
-        OstrelStore.write(folder, new People(1).take(10), 1);
+        Phones.ostrel(folder, 1, 10, OstrelStore.System.ELEVEN);
         Files.writeString(folder.resolve("store/notes/notes.db"), "not a database at all");
         Files.deleteIfExists(folder.resolve("store/notes/notes.db-wal"));
         try (var catalogue = catalogued(folder, Family.OSTREL)) {

@@ -304,7 +304,7 @@ class EverySourceTest {
 
     @Test
     void copiesInALoftAccountAreFetchedAfterAOneTimeCode() throws Exception {
-        try (var drawer = new TableDrawer.Maker().open(folder.resolve("drawer"), new Contents(1, 0, 0, 20))) {
+        try (var drawer = new TableDrawer.Maker().open(folder.resolve("drawer"), Contents.sketched(1, 20))) {
             var loft = drawer.loft();
             var bay = custodex.bays().add("loft:" + loft.address(), "");
             bay.ask();
@@ -333,7 +333,7 @@ class EverySourceTest {
 
     @Test
     void chatAppsGiveTheirCopiesAfterAFewMovementsAndTheCustomersKeyIsTried() throws Exception {
-        try (var drawer = new TableDrawer.Maker().open(folder.resolve("drawer"), new Contents(1, 0, 0, 5))) {
+        try (var drawer = new TableDrawer.Maker().open(folder.resolve("drawer"), Contents.sketched(1, 5))) {
             var phone = drawer.phones().getFirst();
             phone.makeReady();
             phone.plugIn();

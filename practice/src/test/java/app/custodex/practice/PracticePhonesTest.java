@@ -43,7 +43,7 @@ import org.junit.jupiter.params.provider.EnumSource;
 
 /** The link, end to end: the core's client against the practice phones' server, over loopback. */
 class PracticePhonesTest {
-    private static final Contents SMALL = new Contents(1, 0, 0, 30);
+    private static final Contents SMALL = Contents.sketched(1, 30);
 
     @TempDir
     static Path made;
@@ -250,9 +250,9 @@ class PracticePhonesTest {
         phone(Family.PELLOW).plugIn();
         try (var link = new HttpPhoneLink(phone(Family.PELLOW).address())) {
             assertEquals(Withheld.OUT_OF_REACH, withheld(link, Kind.APPS));
-            assertThrows(LinkException.Item.class, () -> link.list(new PhonePath("App data/ferry-pass")));
+            assertThrows(LinkException.Item.class, () -> link.list(new PhonePath("App data/net.example.ferry-pass")));
             tap(phone(Family.PELLOW), "open-phone");
-            assertFalse(link.list(new PhonePath("App data/ferry-pass")).isEmpty());
+            assertFalse(link.list(new PhonePath("App data/net.example.ferry-pass")).isEmpty());
         }
     }
 
@@ -309,7 +309,7 @@ class PracticePhonesTest {
         var again = folder.resolve("again");
         new TableDrawer.Maker().open(again, SMALL).close();
         var other = folder.resolve("other");
-        new TableDrawer.Maker().open(other, new Contents(2, 0, 0, 30)).close();
+        new TableDrawer.Maker().open(other, Contents.sketched(2, 30)).close();
 
         for (var family : List.of("ostrel", "pellow")) {
             assertEquals(digests(folder.resolve(family)), digests(again.resolve(family)));
@@ -361,7 +361,8 @@ class PracticePhonesTest {
     @Test
     void fillsUpToTheSizeThatIsAskedFor() throws IOException {
         var loaded = folder.resolve("loaded");
-        try (var table = new TableDrawer.Maker().open(loaded, new Contents(1, 300, 3_000_000, 10))) {
+        try (var table =
+                new TableDrawer.Maker().open(loaded, Contents.sketched(1, 10).filled(300, 3_000_000))) {
             assertEquals(2, table.phones().size());
             try (var files = Files.walk(loaded.resolve("pellow/files/Shared/Blobs"))) {
                 var sizes = files.filter(Files::isRegularFile)

@@ -29,20 +29,30 @@ import java.util.Set;
 
 /** Reads Kitewire: a database with times in milliseconds since 1970, and a folder of media beside it. */
 public final class KitewireChats extends StoreReader {
-    private static final String APP = "Kitewire";
-
     /** How contacts write an address in this app (RFC 4770, IMPP). */
     private static final String SERVICE = "kitewire:";
 
+    private final String app;
     private final String folder;
     private final String store;
 
-    /** @param folder where the app writes its copy on this family of phones */
-    public KitewireChats(PhonePath folder) {
-        super(
-                "kitewire",
-                folder.child("kitewire.db"),
-                Set.of(ThingKind.CONVERSATION, ThingKind.MESSAGE, ThingKind.CALL));
+    /**
+     * A reader for each edition of the app; one phone can have both, which keep apart.
+     *
+     * @param folder where the app writes its copy on this family of phones
+     * @param work the name of the folder beside it into which the edition for work writes
+     */
+    public static List<KitewireChats> editions(PhonePath folder, String work) {
+        return List.of(
+                new KitewireChats("kitewire", "Kitewire", folder),
+                new KitewireChats(
+                        "kitewire-work", "Kitewire Work", folder.parent().child(work)));
+    }
+
+    /** @param app what the account of everything in it is called */
+    private KitewireChats(String name, String app, PhonePath folder) {
+        super(name, folder.child("kitewire.db"), Set.of(ThingKind.CONVERSATION, ThingKind.MESSAGE, ThingKind.CALL));
+        this.app = app;
         this.folder = folder.text() + "/";
         this.store = this.folder + "kitewire.db";
     }
@@ -93,8 +103,8 @@ public final class KitewireChats extends StoreReader {
                         List.of("id", "title", "is_group"),
                         row -> sink.thing(new Conversation(
                                 chat(row.number("id")),
-                                APP,
-                                APP,
+                                app,
+                                app,
                                 row.text("title"),
                                 row.flag("is_group"),
                                 around.members.getOrDefault(row.number("id"), List.of())))));
@@ -130,13 +140,13 @@ public final class KitewireChats extends StoreReader {
         var replyTo = row.numberIfAny("reply_to");
         return new Message(
                 messageId(row.number("id")),
-                APP,
+                app,
                 chat(row.number("chat")),
                 moment(row, "at"),
                 sender.isEmpty(),
                 sender,
                 row.text("body"),
-                APP,
+                app,
                 Message.State.UNKNOWN,
                 attachments(row.text("media"), phone),
                 replyTo.isEmpty() ? Optional.empty() : Optional.of(messageId(replyTo.getAsLong())),
@@ -160,7 +170,7 @@ public final class KitewireChats extends StoreReader {
         boolean made = around.party(row.text("caller")).isEmpty();
         return new Call(
                 new ThingId(store, "call-" + row.number("id")),
-                APP,
+                app,
                 moment(row, "at"),
                 around.members.getOrDefault(row.number("chat"), List.of()),
                 made ? Call.Outcome.MADE : length.isZero() ? Call.Outcome.MISSED : Call.Outcome.TAKEN,

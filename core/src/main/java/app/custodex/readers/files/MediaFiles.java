@@ -15,45 +15,81 @@ import app.custodex.readers.FileReader;
 import app.custodex.readers.PhoneFiles;
 import app.custodex.readers.Sink;
 import java.io.IOException;
+import java.util.EnumSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 
 /** Reads files whose content is the thing: pictures, videos, sounds, documents. */
 public final class MediaFiles extends FileReader {
 
-    private final ThingKind kind;
-    private final String ringtones;
+    /** What lies among media and is none: the phone's own lists of them. */
+    private static final Set<String> LISTS = Set.of(".db", ".db-wal", ".db-journal", ".json", ".m3u", ".m3u8");
 
-    private MediaFiles(Kind from, ThingKind kind, String ringtones) {
-        super("media-" + kind.code(), Set.of(from), Set.of(), Set.of(kind));
-        this.kind = kind;
-        this.ringtones = ringtones;
-    }
+    private final ThingKind kind;
+    private final Places places;
 
     /**
-     * A reader for each kind of file.
+     * Which folders hold what.
      *
-     * @param ringtones the folder in which sounds are ringtones; empty when there is none
+     * @param special kinds by the folders whose files are of them, whatever else they would be
+     * @param known folders whose files other readers read
      */
-    public static List<MediaFiles> readers(String ringtones) {
+    public record Places(Map<PhonePath, ThingKind> special, Set<PhonePath> known) {
+        public static final Places ANYWHERE = new Places(Map.of(), Set.of());
+
+        public Places {
+            special = Map.copyOf(special);
+            known = Set.copyOf(known);
+        }
+
+        private ThingKind of(PhonePath path, ThingKind otherwise) {
+            return special.entrySet().stream()
+                    .filter(folder -> path.in(folder.getKey()))
+                    .map(Map.Entry::getValue)
+                    .findFirst()
+                    .orElse(otherwise);
+        }
+    }
+
+    private MediaFiles(Kind from, ThingKind kind, Places places) {
+        super("media-" + kind.code(), Set.of(from), Set.of(), kinds(kind, places));
+        this.kind = kind;
+        this.places = places;
+    }
+
+    private static Set<ThingKind> kinds(ThingKind kind, Places places) {
+        var kinds = EnumSet.of(kind);
+        kinds.addAll(places.special().values());
+        return kinds;
+    }
+
+    /** A reader for each kind of file. */
+    public static List<MediaFiles> readers(Places places) {
         return List.of(
-                new MediaFiles(Kind.PHOTOS, ThingKind.PICTURE, ""),
-                new MediaFiles(Kind.VIDEOS, ThingKind.VIDEO, ""),
-                new MediaFiles(Kind.MUSIC, ThingKind.TRACK, ringtones),
-                new MediaFiles(Kind.MEMOS, ThingKind.MEMO, ""),
-                new MediaFiles(Kind.BOOKS, ThingKind.DOCUMENT, ""),
-                new MediaFiles(Kind.OTHER, ThingKind.FILE, ""));
+                new MediaFiles(Kind.PHOTOS, ThingKind.PICTURE, Places.ANYWHERE),
+                new MediaFiles(Kind.VIDEOS, ThingKind.VIDEO, places),
+                new MediaFiles(Kind.MUSIC, ThingKind.TRACK, places),
+                new MediaFiles(Kind.MEMOS, ThingKind.MEMO, Places.ANYWHERE),
+                new MediaFiles(Kind.BOOKS, ThingKind.DOCUMENT, Places.ANYWHERE),
+                new MediaFiles(Kind.OTHER, ThingKind.FILE, places));
+    }
+
+    @Override
+    protected boolean takes(PhonePath path) {
+        return kind == ThingKind.FILE || kind == ThingKind.DOCUMENT
+                ? places.known().stream().noneMatch(path::in)
+                : !LISTS.contains(path.ending());
     }
 
     @Override
     protected void read(PhonePath path, PhoneFiles phone, Sink sink) throws IOException {
         var facts = phone.files().facts(path);
         var own = own(path, phone, sink);
-        boolean ringtone = !ringtones.isEmpty() && path.in(new PhonePath(ringtones));
         sink.thing(new MediaFile(
                 new ThingId(path.text(), ""),
-                ringtone ? ThingKind.RINGTONE : kind,
+                places.of(path, kind),
                 "",
                 own.title().isEmpty() ? path.name() : own.title(),
                 own.taken().or(() -> Optional.of(Moment.at(facts.modified()))),
@@ -83,7 +119,7 @@ public final class MediaFiles extends FileReader {
     private Optional<Sort> sort() {
         return switch (kind) {
             case PICTURE, VIDEO -> Optional.of(Sort.IMAGE);
-            case TRACK, MEMO, RINGTONE -> Optional.of(Sort.SOUND);
+            case TRACK, MEMO -> Optional.of(Sort.SOUND);
             case DOCUMENT -> Optional.of(Sort.DOCUMENT);
             default -> Optional.empty();
         };

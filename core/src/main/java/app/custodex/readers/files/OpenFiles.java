@@ -19,7 +19,7 @@ public final class OpenFiles {
                 new BookmarkFiles(),
                 new PlaylistFiles(),
                 new RouteFiles()));
-        readers.addAll(MediaFiles.readers(""));
+        readers.addAll(MediaFiles.readers(MediaFiles.Places.ANYWHERE));
         return readers;
     }
 }

@@ -39,9 +39,11 @@ final class VcardLosses {
 
     /** @param empty whether there is nothing in the file at all */
     void tell(boolean empty, Sink sink) {
-        if (cards == 0 && !empty) {
-            sink.problem(
-                    Problem.failure(file, "There is no vCard in this file", "Take it out as a file and look into it"));
+        if (cards == 0) {
+            sink.problem(Problem.failure(
+                    file,
+                    empty ? "This file is empty; a contact may be missing" : "There is no vCard in this file",
+                    empty ? "Look into an older layer" : "Take it out as a file and look into it"));
         }
         if (unended > 0) {
             sink.problem(Problem.loss(

@@ -3,26 +3,50 @@ package app.custodex.readers.ostrel;
 import app.custodex.link.Family;
 import app.custodex.link.Kind;
 import app.custodex.link.Layout;
+import app.custodex.link.PhonePath;
+import app.custodex.model.Attachment;
 import app.custodex.model.Moment;
+import app.custodex.model.ThingKind;
 import app.custodex.readers.PhoneDatabase.Row;
+import app.custodex.readers.PhoneFiles;
 import app.custodex.readers.Reader;
 import app.custodex.readers.chat.BurrowChats;
 import app.custodex.readers.chat.KitewireChats;
+import app.custodex.readers.files.MailFiles;
 import app.custodex.readers.files.MediaFiles;
+import app.custodex.readers.files.PlaylistFiles;
+import app.custodex.readers.files.RouteFiles;
 import app.custodex.seal.Passphrase;
+import java.io.IOException;
 import java.sql.SQLException;
 import java.time.DateTimeException;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 
 /** What this family keeps, and how it writes times. */
 public final class Ostrel {
     private static final Instant EPOCH = Instant.parse("2000-01-01T00:00:00Z");
 
+    private static final MediaFiles.Places PLACES = new MediaFiles.Places(
+            Map.of(
+                    new PhonePath("sound/ring"), ThingKind.RINGTONE,
+                    new PhonePath("sound/podcasts"), ThingKind.PODCAST,
+                    new PhonePath("films"), ThingKind.FILM),
+            Set.of(OstrelClock.FOLDER, OstrelApps.FOLDER));
+
     private Ostrel() {}
+
+    /** The file of this path, as something that hangs on something else. */
+    static Attachment file(String path, PhoneFiles phone) throws IOException {
+        boolean there = PhonePath.parse(path).isPresent()
+                && phone.files().has(PhonePath.parse(path).get());
+        return new Attachment(there ? path : "", path.substring(path.lastIndexOf('/') + 1), "");
+    }
 
     /**
      * The readers of its stores.
@@ -37,10 +61,15 @@ public final class Ostrel {
                 new OstrelVoicemail(),
                 new OstrelCalendar(),
                 new OstrelNotes(),
-                new OstrelWeb()));
-        readers.add(new KitewireChats(Layout.chatCopies(Family.OSTREL, Kind.KITEWIRE)));
+                new OstrelWeb(),
+                new OstrelRoll(),
+                new OstrelSound(),
+                new OstrelClock(),
+                new OstrelApps()));
+        readers.addAll(KitewireChats.editions(Layout.chatCopies(Family.OSTREL, Kind.KITEWIRE), "kitewire-work"));
         readers.add(new BurrowChats(Layout.chatCopies(Family.OSTREL, Kind.BURROW), burrowKey));
-        readers.addAll(MediaFiles.readers("sound/ring"));
+        readers.addAll(List.of(new PlaylistFiles(), new RouteFiles(), new MailFiles()));
+        readers.addAll(MediaFiles.readers(PLACES));
         return readers;
     }
 

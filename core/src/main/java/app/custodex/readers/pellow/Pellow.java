@@ -3,21 +3,35 @@ package app.custodex.readers.pellow;
 import app.custodex.link.Family;
 import app.custodex.link.Kind;
 import app.custodex.link.Layout;
+import app.custodex.link.PhonePath;
+import app.custodex.model.ThingKind;
 import app.custodex.readers.Reader;
 import app.custodex.readers.chat.BurrowChats;
 import app.custodex.readers.chat.KitewireChats;
 import app.custodex.readers.files.BookmarkFiles;
 import app.custodex.readers.files.IcalendarFiles;
+import app.custodex.readers.files.MailFiles;
 import app.custodex.readers.files.MarkdownNotes;
 import app.custodex.readers.files.MediaFiles;
+import app.custodex.readers.files.PlaylistFiles;
+import app.custodex.readers.files.RouteFiles;
 import app.custodex.readers.files.VcardFiles;
 import app.custodex.seal.Passphrase;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 
 /** What this family keeps. */
 public final class Pellow {
+    private static final MediaFiles.Places PLACES = new MediaFiles.Places(
+            Map.of(
+                    new PhonePath("Music/Ringtones"), ThingKind.RINGTONE,
+                    new PhonePath("Music/Podcasts"), ThingKind.PODCAST,
+                    new PhonePath("Films"), ThingKind.FILM),
+            Set.of(PellowAlarms.FOLDER, PellowApps.FOLDER));
+
     private Pellow() {}
 
     /**
@@ -32,10 +46,15 @@ public final class Pellow {
                 new PellowVoicemail(),
                 new IcalendarFiles("Shared/Calendars"),
                 new MarkdownNotes("Shared/Notes"),
-                new BookmarkFiles()));
-        readers.add(new KitewireChats(Layout.chatCopies(Family.PELLOW, Kind.KITEWIRE)));
+                new BookmarkFiles(),
+                new PellowAlbums(),
+                new PellowCloud(),
+                new PellowAlarms(),
+                new PellowApps()));
+        readers.addAll(KitewireChats.editions(Layout.chatCopies(Family.PELLOW, Kind.KITEWIRE), "Kitewire Work"));
         readers.add(new BurrowChats(Layout.chatCopies(Family.PELLOW, Kind.BURROW), burrowKey));
-        readers.addAll(MediaFiles.readers("Music/Ringtones"));
+        readers.addAll(List.of(new PlaylistFiles(), new RouteFiles(), new MailFiles()));
+        readers.addAll(MediaFiles.readers(PLACES));
         return readers;
     }
 }

@@ -14,6 +14,7 @@ import app.custodex.desktop.Desk;
 import app.custodex.docket.Docket;
 import app.custodex.docket.Docket.Consent;
 import app.custodex.docket.RouteStep;
+import app.custodex.drawer.PracticeDrawer.Contents;
 import app.custodex.drawer.PracticePhone;
 import app.custodex.link.Kind;
 import app.custodex.model.Contact;
@@ -97,8 +98,9 @@ public final class Shots {
     }
 
     private void run(Stage stage, Path home) throws Exception {
-        var prepared = Prepared.open(new Home(home), true);
-        var workplace = onInterface(() -> Workplace.show(stage, prepared));
+        var prepared = Prepared.open(new Home(home), Optional.of(Contents.DEMO));
+        var workplace = onInterface(() -> Workplace.show(stage, prepared).withHistory());
+        workplace.history().orElseThrow().await();
         var desk = workplace.desk();
         var ostrel = desk.bays().getFirst();
         var pellow = desk.bays().get(1);

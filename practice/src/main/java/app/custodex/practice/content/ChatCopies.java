@@ -34,6 +34,12 @@ public final class ChatCopies {
             new Line("Boat", "Jorun Tasch", LocalDateTime.of(2026, 1, 12, 17, 50), "3,900 and I take her tonight"),
             new Line("Boat", "Fenna Rook", LocalDateTime.of(2026, 1, 12, 17, 52), "Sold. Bring a bucket"));
 
+    /** What stands in the edition of Kitewire that is for work. */
+    private static final List<Line> WORK = List.of(
+            new Line("Ferry crew", "Eilif Brekke", LocalDateTime.of(2026, 1, 17, 19, 20), "New rota from Monday"),
+            new Line(
+                    "Ferry crew", "Jorun Tasch", LocalDateTime.of(2026, 1, 17, 19, 24), "Wednesdays off, for bailing"));
+
     private ChatCopies() {}
 
     /** A new key for an owner's Burrow: an age identity (age-encryption.org/v1) with its recipient, as text. */
@@ -66,9 +72,25 @@ public final class ChatCopies {
             Files.delete(media);
             Clips.stamp(sealed, WRITTEN);
         } else {
-            kitewire(folder.resolve("kitewire.db"), owner);
+            kitewire(
+                    folder.resolve("kitewire.db"),
+                    owner,
+                    LINES,
+                    "UPDATE message SET media = 'media/0000.webp' WHERE id = 1",
+                    "UPDATE message SET body = NULL, deleted = 1 WHERE id = 2",
+                    "UPDATE message SET reply_to = 2 WHERE id = 3",
+                    "UPDATE message SET media = 'media/0001.webp' WHERE id = 4",
+                    "UPDATE message SET edited_at = at + 60000 WHERE id = 5",
+                    "INSERT INTO reaction VALUES (3, 'halvard.rook', '👍')",
+                    "INSERT INTO call VALUES (1, 2, 'jorun.tasch', " + millis(WRITTEN) + ", 312, 0)");
             Clips.put("harbour.webp", folder.resolve("media/0001.webp"), WRITTEN);
         }
+    }
+
+    /** Writes the copy of the edition of Kitewire that is for work, which keeps apart from the other one. */
+    public static void writeWork(Path folder, String owner) throws IOException {
+        Files.createDirectories(folder);
+        kitewire(folder.resolve("kitewire.db"), owner, WORK);
     }
 
     /** Burrow writes down what happened, line by line; what was changed later stands further down. */
@@ -178,7 +200,8 @@ public final class ChatCopies {
         return name.toLowerCase(Locale.ROOT).replace(' ', '.');
     }
 
-    private static void kitewire(Path file, String owner) throws IOException {
+    /** @param afterwards statements of what was changed later, and of what hangs on messages */
+    private static void kitewire(Path file, String owner, List<Line> lines, String... afterwards) throws IOException {
         Files.deleteIfExists(file);
         try (var connection = DriverManager.getConnection("jdbc:sqlite:" + file);
                 var db = new Tables(connection)) {
@@ -194,33 +217,33 @@ public final class ChatCopies {
                             + " video INTEGER)",
                     "CREATE INDEX message_at ON message (chat, at)");
             db.put("account", handle(owner), owner);
-            db.put("chat", 1, "Skerrow choir", true);
-            db.put("chat", 2, "Boat", false);
-            for (var name : LINES.stream().map(Line::from).distinct().toList()) {
+            for (var title : lines.stream().map(Line::chat).distinct().toList()) {
+                db.put("chat", title.equals("Boat") ? 2 : 1, title, !title.equals("Boat"));
+            }
+            for (var name : lines.stream().map(Line::from).distinct().toList()) {
                 db.put("person", handle(name), name);
             }
-            for (var line : LINES.stream()
+            for (var line : lines.stream()
                     .map(line -> List.of(chat(line), handle(line.from())))
                     .distinct()
                     .toList()) {
                 db.put("chat_member", line.toArray());
             }
-            for (int i = 0; i < LINES.size(); i++) {
-                var line = LINES.get(i);
+            for (int i = 0; i < lines.size(); i++) {
+                var line = lines.get(i);
                 db.put(
                         "message",
                         i + 1,
                         chat(line),
                         handle(line.from()),
                         millis(line.at()),
-                        i == 1 ? "" : line.text(),
-                        i == 2 ? 2 : "",
-                        i == 4 ? millis(line.at().plusMinutes(1)) : "",
-                        i == 1,
-                        i == 3 ? "media/0001.webp" : i == 0 ? "media/0000.webp" : "");
+                        line.text(),
+                        "",
+                        "",
+                        0,
+                        "");
             }
-            db.put("reaction", 3, handle("Halvard Rook"), "👍");
-            db.put("call", 1, 2, handle("Jorun Tasch"), millis(WRITTEN), 312, false);
+            db.execute(afterwards);
         } catch (SQLException e) {
             throw new IOException(e);
         }

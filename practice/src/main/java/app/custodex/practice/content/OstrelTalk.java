@@ -1,51 +1,80 @@
 package app.custodex.practice.content;
 
-import app.custodex.practice.content.Chronicle.Said;
+import static app.custodex.practice.content.OstrelDatabase.micros;
+
+import app.custodex.practice.content.OstrelStore.System;
+import app.custodex.practice.island.Life;
+import app.custodex.practice.island.Life.Outcome;
+import app.custodex.practice.island.Talk.Said;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.sql.SQLException;
-import java.time.LocalDateTime;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.function.ToLongFunction;
 
 /** Messages and calls as an Ostrel keeps them, in the tables of its System 11 and of its System 9. */
 final class OstrelTalk {
-    private final List<Person> people;
-    private final Chronicle.Talks talks;
-    private final ToLongFunction<LocalDateTime> time;
+    /** How many of the newest messages are still in the write-ahead log. */
+    private static final int RECENT = 12;
 
-    OstrelTalk(List<Person> people, Chronicle.Talks talks, ToLongFunction<LocalDateTime> time) {
-        this.people = people;
-        this.talks = talks;
-        this.time = time;
+    private final Life life;
+    private final Photographer photographer;
+    private final Map<String, Integer> handles = new HashMap<>();
+
+    OstrelTalk(Life life, Photographer photographer) {
+        this.life = life;
+        this.photographer = photographer;
+        life.talks()
+                .forEach(talk -> talk.members()
+                        .forEach(member -> handles.computeIfAbsent(member.address(), address -> handles.size() + 1)));
+    }
+
+    void write(Path store, System system) throws IOException {
+        var messages = store.resolve("messages");
+        int count = life.said().size();
+        int settled = Math.max(0, count - RECENT);
+        if (system == System.ELEVEN) {
+            OstrelDatabase.write(
+                    messages.resolve("messages.db"), life.until(),
+                    db -> {
+                        newerTables(db);
+                        erased(db);
+                        newerMessages(db, 0, settled);
+                    },
+                    db -> newerMessages(db, settled, count));
+            OstrelDatabase.write(store.resolve("calls/calls.db"), life.until(), this::newerCalls);
+        } else {
+            OstrelDatabase.write(
+                    messages.resolve("messages.db"), life.until(),
+                    db -> {
+                        olderTables(db);
+                        olderMessages(db, 0, settled);
+                    },
+                    db -> olderMessages(db, settled, count));
+            OstrelDatabase.write(store.resolve("calls/calls.db"), life.until(), this::olderCalls);
+        }
+        Parts.put(life.said(), (i, said) -> messages.resolve("files").resolve(file(i, said)), photographer);
     }
 
     private static String guid(int message) {
         return "m-" + Integer.toHexString(message * 7_919 + 17);
     }
 
-    /** The files that hang on messages, put beside the database. */
-    void clips(Path folder) throws IOException {
-        for (int i = 0; i < talks.said().size(); i++) {
-            var said = talks.said().get(i);
-            // One in nine was deleted by its owner to make room.
-            if (!said.clip().isEmpty() && i % 9 != 0) {
-                Clips.put(said.clip(), folder.resolve(clip(i, said)), said.at());
-            }
+    private static String file(int message, Said said) {
+        return "%04d-%s".formatted(message, Parts.name(said.clip().orElseThrow()));
+    }
+
+    /** What the owner erased leaves free pages and the remains of rows behind, as in any database. */
+    private void erased(Tables db) throws SQLException {
+        int id = 10_000_000;
+        for (var said : life.erased()) {
+            row(db, ++id, "gone-" + id, said, "");
         }
+        db.execute("DELETE FROM message WHERE id > 10000000");
     }
 
-    private static String clip(int message, Said said) {
-        return "%04d-%s".formatted(message, said.clip());
-    }
-
-    private static String type(String clip) {
-        return clip.endsWith(".webp") ? "image/webp" : clip.endsWith(".heic") ? "image/heic" : "audio/ogg";
-    }
-
-    void newerTables(Tables db) throws SQLException {
+    private void newerTables(Tables db) throws SQLException {
         db.execute(
                 "CREATE TABLE chat (id INTEGER PRIMARY KEY, name TEXT, is_group INTEGER, service TEXT)",
                 "CREATE TABLE handle (id INTEGER PRIMARY KEY, address TEXT, name TEXT)",
@@ -56,67 +85,62 @@ final class OstrelTalk {
                 "CREATE TABLE reaction (message INTEGER, handle INTEGER, sign TEXT)",
                 "CREATE INDEX message_chat ON message (chat, at)",
                 "CREATE UNIQUE INDEX message_guid ON message (guid)");
-        for (int i = 0; i < talks.talks().size(); i++) {
-            var talk = talks.talks().get(i);
+        for (int i = 0; i < life.talks().size(); i++) {
+            var talk = life.talks().get(i);
             db.put("chat", i + 1, talk.name(), talk.group(), talk.service());
-            for (int member : talk.members()) {
+            for (var member : talk.members()) {
                 db.put(
                         "chat_member",
                         i + 1,
-                        handle(handles(), member),
-                        time.applyAsLong(LocalDateTime.of(2023, 1, 1, 8, 0)),
-                        "");
+                        handle(member.address()),
+                        micros(member.joined()),
+                        member.left().<Object>map(OstrelDatabase::micros).orElse(""));
             }
         }
-        for (var handle : handles().entrySet()) {
-            db.put("handle", handle.getValue(), people.get(handle.getKey()).address(), "");
+        for (var handle : handles.entrySet()) {
+            db.put("handle", handle.getValue(), handle.getKey(), "");
         }
     }
 
-    /** A row of addresses for everybody who is in any conversation. */
-    private Map<Integer, Integer> handles() {
-        var handles = new HashMap<Integer, Integer>();
-        talks.talks()
-                .forEach(talk ->
-                        talk.members().forEach(member -> handles.computeIfAbsent(member, m -> handles.size() + 1)));
-        return handles;
+    private int handle(String address) {
+        return handles.getOrDefault(address, 0);
     }
 
-    private static int handle(Map<Integer, Integer> handles, int person) {
-        return handles.getOrDefault(person, 0);
-    }
-
-    void newerMessages(Tables db, int from, int to) throws SQLException {
-        var handles = handles();
+    private void newerMessages(Tables db, int from, int to) throws SQLException {
         for (int i = from; i < to; i++) {
-            var said = talks.said().get(i);
-            db.put(
-                    "message",
-                    i + 1,
-                    guid(i),
-                    said.talk() + 1,
-                    said.sent() ? "" : handle(handles, said.by()),
-                    time.applyAsLong(said.at()),
-                    said.removed() ? "" : said.text(),
-                    talks.talks().get(said.talk()).service(),
-                    state(i, said),
-                    said.replyTo() == Chronicle.NONE ? "" : guid(said.replyTo()),
-                    said.edited() ? time.applyAsLong(said.at().plusMinutes(2)) : "",
-                    said.removed());
-            if (!said.clip().isEmpty()) {
-                db.put("attachment", i + 1, i + 1, clip(i, said), said.clip(), type(said.clip()));
+            var said = life.said().get(i);
+            row(db, i + 1, guid(i), said, said.replyTo().map(OstrelTalk::guid).orElse(""));
+            if (said.clip().isPresent()) {
+                var clip = said.clip().get();
+                db.put("attachment", i + 1, i + 1, file(i, said), Parts.name(clip), Parts.type(clip));
             }
             for (var sign : said.signs()) {
-                db.put("reaction", i + 1, sign.by() == Chronicle.OWNER ? "" : handle(handles, sign.by()), sign.sign());
+                db.put("reaction", i + 1, sign.by().isEmpty() ? "" : handle(sign.by()), sign.sign());
             }
         }
     }
 
-    private static int state(int message, Said said) {
-        return !said.sent() ? 0 : message % 97 == 0 ? -1 : message % 5 == 0 ? 2 : 3;
+    private void row(Tables db, int id, String guid, Said said, String replyTo) throws SQLException {
+        db.put(
+                "message",
+                id,
+                guid,
+                said.talk() + 1,
+                said.sent() ? "" : handle(said.by()),
+                micros(said.at()),
+                said.text(),
+                life.talks().get(said.talk()).service(),
+                state(id, said),
+                replyTo,
+                said.former().isPresent() ? micros(said.at().plusMinutes(2)) : "",
+                said.removed());
     }
 
-    void olderTables(Tables db) throws SQLException {
+    private static int state(int id, Said said) {
+        return !said.sent() ? 0 : id % 97 == 0 ? -1 : id % 5 == 0 ? 2 : 3;
+    }
+
+    private void olderTables(Tables db) throws SQLException {
         db.execute(
                 "CREATE TABLE chat (id INTEGER PRIMARY KEY, name TEXT, is_group INTEGER)",
                 "CREATE TABLE chat_member (chat INTEGER, address TEXT)",
@@ -124,64 +148,60 @@ final class OstrelTalk {
                         + " text TEXT, state INTEGER)",
                 "CREATE TABLE attachment (message INTEGER, path TEXT)",
                 "CREATE INDEX message_at ON message (at)");
-        for (int i = 0; i < talks.talks().size(); i++) {
-            var talk = talks.talks().get(i);
+        for (int i = 0; i < life.talks().size(); i++) {
+            var talk = life.talks().get(i);
             db.put("chat", i + 1, talk.name(), talk.group());
-            for (int member : talk.members()) {
-                db.put("chat_member", i + 1, people.get(member).address());
+            for (var member : talk.members()) {
+                db.put("chat_member", i + 1, member.address());
             }
         }
     }
 
-    void olderMessages(Tables db, int from, int to) throws SQLException {
+    private void olderMessages(Tables db, int from, int to) throws SQLException {
         for (int i = from; i < to; i++) {
-            var said = talks.said().get(i);
+            var said = life.said().get(i);
             db.put(
                     "message",
                     i + 1,
                     said.talk() + 1,
-                    said.sent() ? "" : people.get(said.by()).address(),
+                    said.by(),
                     said.sent(),
-                    time.applyAsLong(said.at()),
+                    micros(said.at()),
                     said.text(),
-                    state(i, said));
-            if (!said.clip().isEmpty()) {
-                db.put("attachment", i + 1, clip(i, said));
+                    state(i + 1, said));
+            if (said.clip().isPresent()) {
+                db.put("attachment", i + 1, file(i, said));
             }
         }
     }
 
-    void newerCalls(Tables db, List<Chronicle.Call> calls) throws SQLException {
+    private void newerCalls(Tables db) throws SQLException {
         db.execute(
                 "CREATE TABLE call (id INTEGER PRIMARY KEY, address TEXT, name TEXT, outcome INTEGER, medium INTEGER,"
                         + " app TEXT, at INTEGER, seconds INTEGER)");
+        List<Life.Call> calls = life.calls();
         for (int i = 0; i < calls.size(); i++) {
             var call = calls.get(i);
             db.put(
                     "call",
                     i + 1,
-                    people.get(call.person()).address(),
+                    call.address(),
                     "",
                     call.outcome().ordinal() + 1,
                     call.video() ? 2 : 1,
-                    i % 30 == 7 ? "Kitewire" : "",
-                    time.applyAsLong(call.at()),
+                    call.app(),
+                    micros(call.at()),
                     call.seconds());
         }
     }
 
-    void olderCalls(Tables db, List<Chronicle.Call> calls) throws SQLException {
+    private void olderCalls(Tables db) throws SQLException {
         db.execute(
                 "CREATE TABLE call (id INTEGER PRIMARY KEY, address TEXT, made INTEGER, at INTEGER, seconds INTEGER)");
+        List<Life.Call> calls = life.calls();
         for (int i = 0; i < calls.size(); i++) {
             var call = calls.get(i);
-            db.put(
-                    "call",
-                    i + 1,
-                    people.get(call.person()).address(),
-                    call.outcome() == Chronicle.Outcome.MADE,
-                    time.applyAsLong(call.at()),
-                    call.seconds());
+            db.put("call", i + 1, call.address(), call.outcome() == Outcome.MADE, micros(call.at()), call.seconds());
         }
     }
 }

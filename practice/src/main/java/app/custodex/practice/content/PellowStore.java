@@ -1,5 +1,7 @@
 package app.custodex.practice.content;
 
+import app.custodex.link.Family;
+import app.custodex.practice.island.Life;
 import java.io.IOException;
 import java.io.Writer;
 import java.nio.charset.StandardCharsets;
@@ -16,50 +18,59 @@ import java.util.Locale;
 
 /** Writes what a Pellow holds: vCard and iCalendar files, Markdown notes, one database of talk, and media folders. */
 public final class PellowStore {
-    private static final LocalDateTime NOW = LocalDateTime.of(2026, 1, 18, 20, 0);
     private static final List<String> ACCOUNTS = List.of("This phone", "Card");
 
     private PellowStore() {}
 
-    public static StoreCounts write(Path files, List<Person> people, long seed) throws IOException {
+    /** Which tables and files a Pellow has. */
+    public enum Base {
+        EIGHT,
+        NINE
+    }
+
+    /**
+     * Writes it. Pictures in full quality are not drawn, since that takes its time: {@link Roll} draws them one by one.
+     *
+     * @param people in its address book
+     */
+    public static StoreCounts write(Path files, Life life, List<Person> people, Base base, Photographer.Quality quality)
+            throws IOException {
         for (int i = 0; i < people.size(); i++) {
             var account = ACCOUNTS.get(i % 9 == 8 ? 1 : 0);
             person(files.resolve("Shared/People").resolve(account), people.get(i), i);
         }
-        var talks = Chronicle.talks(seed + 1, people.size(), 960);
-        var calls = Chronicle.calls(seed + 1, people.size(), 64);
-        var talk = new PellowTalk(people, talks);
-        talk.write(files.resolve("Shared/Talk"), calls);
-        for (var event : Chronicle.events()) {
-            event(files.resolve("Shared/Calendars").resolve(event.calendar()), event, people);
+        var photographer = new Photographer(quality);
+        new PellowTalk(life, photographer).write(files.resolve("Shared/Talk"), base);
+        for (var event : life.events()) {
+            event(files.resolve("Shared/Calendars").resolve(event.calendar()), event, life.until());
         }
-        for (var note : Chronicle.notes()) {
+        for (var note : life.notes()) {
             var folder = files.resolve("Shared/Notes").resolve(note.folder()).resolve(note.title());
             Clips.text("# " + note.title() + "\n\n" + note.text() + "\n", folder.resolve("note.md"), note.at());
-            if (!note.drawing().isEmpty()) {
-                Clips.put(note.drawing(), folder.resolve(note.drawing()), note.at());
+            if (note.drawing().isPresent()) {
+                Clips.put("harbour.webp", folder.resolve("harbour.webp"), note.at());
             }
         }
-        bookmarks(files.resolve("Shared/Web/bookmarks.html"));
-        var caller = people.getFirst().address();
-        for (var mail : Chronicle.mails()) {
-            Clips.put(mail.clip(), files.resolve("Shared/Mailbox calls").resolve("0001 " + caller + ".amr"), mail.at());
+        bookmarks(files.resolve("Shared/Web/bookmarks.html"), life);
+        for (int i = 0; i < life.voicemails().size(); i++) {
+            var mail = life.voicemails().get(i);
+            Clips.put(
+                    mail.sound(),
+                    files.resolve("Shared/Mailbox calls/%04d %s.amr".formatted(i + 1, mail.address())),
+                    mail.at());
         }
-        media(files, seed);
-        return StoreCounts.of(
-                people.size(),
-                talks.said().size(),
-                calls.size(),
-                Chronicle.events().size(),
-                Chronicle.notes().size(),
-                Chronicle.marks().size());
+        new PellowMedia(files, life).write();
+        if (quality != Photographer.Quality.FULL) {
+            Roll.draw(Roll.of(Family.PELLOW, files, life), photographer);
+        }
+        return StoreCounts.of(people.size(), life);
     }
 
     /** In the form that browsers exchange. */
-    private static void bookmarks(Path file) throws IOException {
+    private static void bookmarks(Path file, Life life) throws IOException {
         var html = new StringBuilder("<!DOCTYPE NETSCAPE-Bookmark-file-1>\n<TITLE>Bookmarks</TITLE>\n<DL><p>\n");
         var folders = new ArrayList<String>();
-        for (var mark : Chronicle.marks()) {
+        for (var mark : life.marks()) {
             var wanted = mark.folder().isEmpty()
                     ? List.<String>of()
                     : List.of(mark.folder().split("/"));
@@ -80,7 +91,7 @@ public final class PellowStore {
                             mark.title()));
         }
         html.append("</DL><p>\n".repeat(folders.size() + 1));
-        Clips.text(html.toString(), file, NOW);
+        Clips.text(html.toString(), file, life.until());
     }
 
     /** vCard 3.0 (RFC 2426) as phones of this family write it, with their own folding and quoted separators. */
@@ -207,7 +218,7 @@ public final class PellowStore {
         out.write("\r\n");
     }
 
-    private static void event(Path folder, Chronicle.Event event, List<Person> people) throws IOException {
+    private static void event(Path folder, Life.Event event, LocalDateTime now) throws IOException {
         var local = DateTimeFormatter.ofPattern("yyyyMMdd'T'HHmmss");
         var day = DateTimeFormatter.ofPattern("yyyyMMdd");
         var lines = new ArrayList<String>(List.of(
@@ -233,9 +244,8 @@ public final class PellowStore {
         if (!event.place().isEmpty()) {
             lines.add("LOCATION:" + text(event.place()));
         }
-        for (int attendee : event.attendees()) {
-            var person = people.get(Math.min(attendee, people.size() - 1));
-            lines.add("ATTENDEE;CN=\"" + person.name() + "\":mailto:guest" + attendee + "@example.org");
+        for (var attendee : event.attendees()) {
+            lines.add("ATTENDEE;CN=\"" + attendee.fullName() + "\":mailto:" + attendee.mail());
         }
         if (event.alarm() > 0) {
             lines.addAll(List.of(
@@ -246,24 +256,6 @@ public final class PellowStore {
                     "END:VALARM"));
         }
         lines.addAll(List.of("END:VEVENT", "END:VCALENDAR", ""));
-        Clips.text(String.join("\r\n", lines), folder.resolve(local.format(event.from()) + ".ics"), NOW);
-    }
-
-    private static void media(Path files, long seed) throws IOException {
-        for (int i = 0; i < 40; i++) {
-            var day = Photographer.LAST_DAY.minusDays(i * 7L + 2);
-            var folder = Files.createDirectories(files.resolve("Pictures/" + day.getYear()));
-            Photographer.take(folder.resolve("%s-%02d.jpg".formatted(day, i)), seed * 100 + 5_000 + i, day);
-        }
-        Clips.put("harbour.webp", files.resolve("Pictures/2025/harbour.webp"), LocalDateTime.of(2025, 8, 2, 14, 0));
-        Clips.put("storm-night.mp4", files.resolve("Pictures/2025/storm.mp4"), LocalDateTime.of(2025, 11, 14, 21, 31));
-        Clips.put(
-                "gannet.opus",
-                files.resolve("Voice notes/2025-12-20 second verse.opus"),
-                LocalDateTime.of(2025, 12, 20, 20, 40));
-        Clips.put("slow-tide.m4a", files.resolve("Music/Slow tide.m4a"), LocalDateTime.of(2025, 6, 1, 10, 0));
-        Clips.text(
-                "Ferry rota, winter\n\nMon  Jorun\nTue  Jorun\nWed  storm\n", files.resolve("Documents/Rota.txt"), NOW);
-        Clips.text("{\"queue\":[]}\n", files.resolve("App data/ferry-pass/state.json"), NOW);
+        Clips.text(String.join("\r\n", lines), folder.resolve(local.format(event.from()) + ".ics"), now);
     }
 }

@@ -2,14 +2,17 @@ package app.custodex.practice.content;
 
 import app.custodex.practice.content.Person.Post;
 import app.custodex.practice.content.Person.Reach;
+import app.custodex.practice.island.Islander;
+import java.io.IOException;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Random;
 import java.util.UUID;
 
 /**
- * Invented islanders of Skerrow. Telephone numbers come only from ranges kept for fiction: Ofcom, "Telephone numbers
+ * Who stands in the address book of an islander: the other islanders, and invented people beside them. Telephone numbers come only from ranges kept for fiction: Ofcom, "Telephone numbers
  * for use in TV and radio drama programmes" (07700 900000–900999, 01632 960000–960999); North America 555-0100 to
  * 555-0199. Mail and web addresses lie under the domains of RFC 2606 §3.
  */
@@ -17,16 +20,16 @@ public final class People {
     private static final long NOW = Instant.parse("2026-01-18T20:00:00Z").toEpochMilli();
 
     private static final List<String> GIVEN = List.of(
-            "Fenna",
-            "Jorun",
-            "Halvard",
-            "Maren",
-            "Ivo",
-            "Noor",
-            "Sunniva",
-            "Eilif",
-            "Tove",
-            "Brann",
+            "Frøya",
+            "Joar",
+            "Hedda",
+            "Marit",
+            "Iver",
+            "Nanna",
+            "Solvår",
+            "Einar",
+            "Tuva",
+            "Birk",
             "Alva",
             "Odd",
             "Runa",
@@ -39,10 +42,10 @@ public final class People {
             "Snorre",
             "Ragna",
             "Isak",
-            "Dagny",
+            "Disa",
             "Pål",
             "Oona",
-            "Cormac",
+            "Colm",
             "Beathag",
             "Fearn",
             "Lowri",
@@ -119,67 +122,108 @@ public final class People {
     private static final List<String> TOWNS = List.of("Nordvoe", "Skerrow Harbour", "Easter Geo", "Lampholm");
     private static final List<String> CIRCLES = List.of("Family", "Choir", "Ferry", "Boat sale", "School");
 
+    private static final Map<Islander, String> NOTES = Map.of(
+            Islander.HALVARD, "Voicemail of 3 November kept.\nDo not delete.",
+            Islander.MAREN, "Choir tour: 11 people, two cars, one accordion 🪗",
+            Islander.IVO, "Has the small boat; wants 4,200 for it",
+            Islander.EILIF, "Rings at force nine 🌊",
+            Islander.NOOR, "شكراً جزيلاً 🌊 bread on Fridays");
+
+    private final Islander owner;
     private final Random random;
 
-    public People(long seed) {
-        random = new Random(seed * 7919 + 17);
+    /** @param owner whose address book it is */
+    public People(long seed, Islander owner) {
+        this.owner = owner;
+        random = new Random(seed * 7919 + owner.ordinal());
     }
 
-    /** The first ones belong to the stories and are always there. */
-    public List<Person> take(int count) {
+    /** The islanders come first, one of them three times; then come others. */
+    public List<Person> take(int count) throws IOException {
         var people = new ArrayList<Person>(count);
-        for (int i = 0; i < count; i++) {
-            people.add(i < STORY.size() ? story(STORY.get(i), i) : islander(i));
+        for (var islander : Islander.values()) {
+            if (islander != owner && people.size() < count) {
+                people.add(known(islander, people.size()));
+            }
+        }
+        if (people.size() + 2 < count) {
+            people.add(again("Sunniva (school)", "phone", "work", Islander.SUNNIVA.number()));
+            people.add(again("sunniva", "mail", "home", Islander.SUNNIVA.mail()));
+        }
+        while (people.size() < count) {
+            people.add(other(people.size()));
         }
         return people;
     }
 
-    private record Told(String given, String family, String nickname, String work, String title, String note) {}
-
-    private static final List<Told> STORY = List.of(
-            new Told(
-                    "Halvard",
-                    "Rook",
-                    "Grandad",
-                    "Lighthouse Guides",
-                    "keeper",
-                    "Voicemail of 3 November kept.\nDo not delete."),
-            new Told(
-                    "Maren",
-                    "Quill",
-                    "",
-                    "Skerrow Choir",
-                    "choir leader",
-                    "Choir tour: 11 people, two cars, one accordion 🪗"),
-            new Told("Ivo", "Kelp", "", "Seaweed Farm Nordvoe", "farmer", "Has the small boat; wants 4,200 for it"),
-            new Told("Jorun", "Tasch", "Jo", "Skerrow Ferry Terminal", "deckhand", ""),
-            new Told("Storm Watch", "", "", "Storm Watch; Island Radio", "", "Rings at force nine 🌊"));
-
-    private Person story(Told told, int i) {
-        var base = islander(i);
+    private Person known(Islander islander, int i) throws IOException {
+        var base = other(i);
+        var reach = new ArrayList<Reach>();
+        reach.add(new Reach("phone", "mobile", written(islander.number())));
+        if (random.nextInt(3) > 0) {
+            reach.add(new Reach("mail", "home", islander.mail()));
+        }
+        if (random.nextInt(3) == 0) {
+            reach.add(new Reach("chat", "Kitewire", islander.handle()));
+        }
         return new Person(
                 base.uid(),
                 "",
-                told.given(),
+                islander.given(),
                 "",
-                told.family(),
+                islander.family(),
                 "",
+                islander.otherScript() ? islander.spokenGiven() : "",
+                islander.otherScript() ? islander.spokenFamily() : "",
+                islander == Islander.HALVARD ? "Grandad" : "",
+                islander.work(),
                 "",
-                "",
-                told.nickname(),
-                told.work(),
-                "",
-                told.title(),
-                i == 0 ? "1941-11-14" : base.birthday(),
-                told.note(),
-                base.reach(),
+                islander.title(),
+                islander.birthday(),
+                NOTES.getOrDefault(islander, ""),
+                reach,
                 base.posts(),
                 List.of(CIRCLES.get(i % CIRCLES.size())),
-                Photographer.portrait(100 + i),
+                Photographer.portrait(100 + islander.ordinal()),
                 base.changedMillis());
     }
 
-    private Person islander(int i) {
+    /** Somebody who was entered once more, in a hurry. */
+    private Person again(String name, String way, String label, String value) {
+        return new Person(
+                new UUID(random.nextLong(), random.nextLong()).toString(),
+                "",
+                name,
+                "",
+                "",
+                "",
+                "",
+                "",
+                "",
+                "",
+                "",
+                "",
+                "",
+                "",
+                List.of(new Reach(way, label, value)),
+                List.of(),
+                List.of(),
+                new byte[0],
+                NOW - random.nextInt(900) * 86_400_000L);
+    }
+
+    /** A number as somebody writes it: with the country or without, together or apart. */
+    private String written(String e164) {
+        var national = "0" + e164.substring(3);
+        return switch (random.nextInt(4)) {
+            case 0 -> e164;
+            case 1 -> national;
+            case 2 -> "00" + e164.substring(1, 3) + " " + e164.substring(3, 7) + " " + e164.substring(7);
+            default -> national.substring(0, 5) + " " + national.substring(5);
+        };
+    }
+
+    private Person other(int i) throws IOException {
         boolean scripts = random.nextInt(14) == 0;
         var other = pick(OTHER_SCRIPTS);
         var given = scripts ? other[0] : pick(GIVEN);
@@ -218,7 +262,7 @@ public final class People {
                 random.nextInt(25) == 0 ? "Dr" : "",
                 given,
                 random.nextInt(6) == 0 ? pick(GIVEN) : "",
-                i >= STORY.size() + 400 ? family + " " + i : family,
+                i >= 400 ? family + " " + i : family,
                 random.nextInt(40) == 0 ? "Jr" : "",
                 scripts ? other[2] : "",
                 scripts ? other[3] : "",

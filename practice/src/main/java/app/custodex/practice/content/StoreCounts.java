@@ -2,6 +2,7 @@ package app.custodex.practice.content;
 
 import app.custodex.link.Kind;
 import app.custodex.link.KindCount;
+import app.custodex.practice.island.Life;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
@@ -12,14 +13,14 @@ public record StoreCounts(Map<Kind, Integer> items) {
         items = Map.copyOf(items);
     }
 
-    static StoreCounts of(int contacts, int messages, int calls, int events, int notes, int bookmarks) {
+    static StoreCounts of(int contacts, Life life) {
         var items = new EnumMap<Kind, Integer>(Kind.class);
         items.put(Kind.CONTACTS, contacts);
-        items.put(Kind.CONVERSATIONS, messages);
-        items.put(Kind.CALLS, calls);
-        items.put(Kind.CALENDARS, events);
-        items.put(Kind.NOTES, notes);
-        items.put(Kind.WEB, bookmarks);
+        items.put(Kind.CONVERSATIONS, life.said().size());
+        items.put(Kind.CALLS, life.calls().size());
+        items.put(Kind.CALENDARS, life.events().size());
+        items.put(Kind.NOTES, life.notes().size());
+        items.put(Kind.WEB, life.marks().size());
         return new StoreCounts(items);
     }
 

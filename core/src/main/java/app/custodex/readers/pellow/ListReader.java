@@ -1,0 +1,75 @@
+package app.custodex.readers.pellow;
+
+import app.custodex.base.Json;
+import app.custodex.base.Problem;
+import app.custodex.base.ProblemException;
+import app.custodex.link.FileSource;
+import app.custodex.link.PhonePath;
+import app.custodex.model.ThingKind;
+import app.custodex.readers.PhoneFiles;
+import app.custodex.readers.Reader;
+import app.custodex.readers.Sink;
+import app.custodex.readers.Store;
+import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.databind.JsonNode;
+import java.io.IOException;
+import java.time.DateTimeException;
+import java.util.List;
+import java.util.Set;
+
+/** Reads a list that the phone keeps as JSON (RFC 8259), entry by entry; what stands in front of damage is read. */
+abstract class ListReader implements Reader {
+    private static final String ADVICE = "What could be read is shown; look into an older layer for the rest";
+
+    private final String name;
+    private final PhonePath path;
+    private final Set<ThingKind> kinds;
+
+    ListReader(String name, PhonePath path, ThingKind kind) {
+        this.name = name;
+        this.path = path;
+        this.kinds = Set.of(kind);
+    }
+
+    @Override
+    public final String name() {
+        return name;
+    }
+
+    @Override
+    public final Set<ThingKind> kinds() {
+        return kinds;
+    }
+
+    @Override
+    public List<Store> stores(FileSource files) throws IOException {
+        return files.has(path) ? List.of(Store.of(path)) : List.of();
+    }
+
+    @Override
+    public final void read(Store store, PhoneFiles phone, Sink sink) throws IOException {
+        int number = 0;
+        try (var in = phone.open(path);
+                var entries = Json.LINE.readerFor(JsonNode.class).<JsonNode>readValues(in)) {
+            while (entries.hasNextValue()) {
+                entry(entries.nextValue(), ++number, phone, sink);
+            }
+        } catch (JsonProcessingException e) {
+            sink.problem(Problem.loss(path.text(), "It can't be understood behind entry " + number, ADVICE));
+        } catch (DateTimeException e) {
+            throw new ProblemException(
+                    Problem.failure(path.text(), "A time in it is none: entry " + number, ADVICE), e);
+        }
+    }
+
+    /**
+     * Reads one entry.
+     *
+     * @param number from 1
+     */
+    abstract void entry(JsonNode entry, int number, PhoneFiles phone, Sink sink) throws IOException;
+
+    static String text(JsonNode entry, String name) {
+        return entry.path(name).asText("");
+    }
+}
