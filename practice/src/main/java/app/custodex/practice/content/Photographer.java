@@ -88,7 +88,7 @@ public final class Photographer {
             }
             return known;
         }
-        return jpeg(Painter.paint(shot.motif(), shot.seed(), shot.at(), quality.width, quality.grain), 0.86f);
+        return jpeg(Painter.paint(shot.motif(), shot.seed(), shot.at(), quality.width, quality.grain), 0.9f);
     }
 
     /** A picture as it is sent: smaller, and without EXIF. */
