@@ -46,9 +46,7 @@ public final class DemoHistory implements AutoCloseable {
      * @param changed is told after each visit
      */
     public static Optional<DemoHistory> start(Home home, PracticeDrawer drawer, Runnable changed) {
-        return Files.exists(home.demoMark())
-                ? Optional.of(new DemoHistory(home, drawer, changed))
-                : Optional.empty();
+        return Files.exists(home.demoMark()) ? Optional.of(new DemoHistory(home, drawer, changed)) : Optional.empty();
     }
 
     private void make(Home home, PracticeDrawer drawer, Runnable changed) {
@@ -73,7 +71,8 @@ public final class DemoHistory implements AutoCloseable {
     }
 
     private void visit(Home home, PastVisit visit) throws IOException {
-        var clock = Clock.offset(Clock.systemUTC(), Duration.between(Clock.systemUTC().instant(), visit.at()));
+        var clock = Clock.offset(
+                Clock.systemUTC(), Duration.between(Clock.systemUTC().instant(), visit.at()));
         try (var custodex = Custodex.open(home, clock)) {
             visit.bring(address -> back(custodex, visit, address));
         }
@@ -88,7 +87,9 @@ public final class DemoHistory implements AutoCloseable {
             var phone = bay.status()
                     .flatMap(PhoneStatus::identity)
                     .orElseThrow(() -> new ProblemException(Problem.failure(
-                            visit.customer(), "The phone of an earlier visit does not answer", "Start the demo again")));
+                            visit.customer(),
+                            "The phone of an earlier visit does not answer",
+                            "Start the demo again")));
             prepareSeal(custodex, visit, phone);
             var now = custodex.clock().instant();
             // No phone of today answers at the address of one that was here in the past.
@@ -102,8 +103,7 @@ public final class DemoHistory implements AutoCloseable {
                                     Optional.empty(),
                                     false),
                             URI.create("past:" + phone.identifier()));
-            custodex.dockets()
-                    .change(docket.number(), d -> d.withPhone(phone).withDone(RouteStep.CHECK_IN, now));
+            custodex.dockets().change(docket.number(), d -> d.withPhone(phone).withDone(RouteStep.CHECK_IN, now));
             var job = custodex.backUp(
                     bay,
                     Mandate.ofDocket(docket.number()),

@@ -10,6 +10,7 @@ import app.custodex.base.ProblemException;
 import app.custodex.catalogue.Catalogue;
 import app.custodex.catalogue.CatalogueDraft;
 import app.custodex.catalogue.CatalogueHead;
+import app.custodex.catalogue.Growth;
 import app.custodex.link.PhoneIdentity;
 import app.custodex.readers.PhoneFiles;
 import app.custodex.readers.Reader;
@@ -27,7 +28,6 @@ import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.locks.ReentrantLock;
-import java.util.function.LongConsumer;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
@@ -58,11 +58,11 @@ public final class LayerReading {
      * Opens a layer; the phone need not be there. The caller closes it.
      *
      * @param mandate on whose behalf
-     * @param progress is told how many things were read, while they are read for the first time
+     * @param progress is told how it goes, when it is read for the first time
      * @throws ProblemException when the customer has not consented
      * @throws CancellationException when the program ends meanwhile
      */
-    public OpenPhone open(Mandate mandate, String phoneIdentifier, int number, Locale locale, LongConsumer progress)
+    public OpenPhone open(Mandate mandate, String phoneIdentifier, int number, Locale locale, ReadingProgress progress)
             throws IOException {
         return open(mandate, phoneIdentifier, number, locale, progress, closing);
     }
@@ -78,7 +78,7 @@ public final class LayerReading {
             int number,
             Locale locale,
             Passphrase burrowKey,
-            LongConsumer progress)
+            ReadingProgress progress)
             throws IOException {
         open(mandate, phoneIdentifier, number, locale, progress).close(); // what needs no key is kept as ever
         var layer = layer(phoneIdentifier, number);
@@ -111,7 +111,7 @@ public final class LayerReading {
             String phoneIdentifier,
             int number,
             Locale locale,
-            LongConsumer progress,
+            ReadingProgress progress,
             CancelToken cancel)
             throws IOException {
         var layer = layer(phoneIdentifier, number);
@@ -173,7 +173,8 @@ public final class LayerReading {
                         phoneIdentifier, "There is no layer " + number + " of this phone", "List the layers")));
     }
 
-    private OpenPhone open(Mandate mandate, StoredLayer layer, Locale locale, LongConsumer progress, CancelToken cancel)
+    private OpenPhone open(
+            Mandate mandate, StoredLayer layer, Locale locale, ReadingProgress progress, CancelToken cancel)
             throws IOException {
         // What is sealed never touches a disk in the clear.
         var place = layer.record().sealed() ? PrivatePlace.inMemory() : PrivatePlace.open(readingPlace());
@@ -181,7 +182,10 @@ public final class LayerReading {
             var target = Target.of(layer, locale);
             var readers = FamilyReaders.of(target.phone().family());
             var files = new PhoneFiles(layer, target.phone(), place);
-            var catalogue = catalogue(target, files, readers, place, progress, cancel);
+            var growth = OpenPhone.growth(
+                    progress,
+                    early -> new OpenPhone(gate, mandate, From.layer(layer), place, files, readers, early, locale));
+            var catalogue = catalogue(target, files, readers, place, growth, cancel);
             return new OpenPhone(gate, mandate, From.layer(layer), place, files, readers, catalogue, locale);
         } catch (IOException | RuntimeException e) {
             place.close();
@@ -237,7 +241,7 @@ public final class LayerReading {
             PhoneFiles files,
             List<Reader> readers,
             PrivatePlace place,
-            LongConsumer progress,
+            Growth growth,
             CancelToken cancel)
             throws IOException {
         var there = kept(target);
@@ -251,8 +255,8 @@ public final class LayerReading {
                 return meanwhile.get();
             }
             return target.layer().record().sealed()
-                    ? makeInMemory(target, files, readers, progress, cancel)
-                    : makeInFile(target, files, readers, place, progress, cancel);
+                    ? makeInMemory(target, files, readers, growth, cancel)
+                    : makeInFile(target, files, readers, place, growth, cancel);
         } finally {
             cataloguing.unlock();
         }
@@ -315,11 +319,11 @@ public final class LayerReading {
     }
 
     private Catalogue makeInMemory(
-            Target target, PhoneFiles files, List<Reader> readers, LongConsumer progress, CancelToken cancel)
+            Target target, PhoneFiles files, List<Reader> readers, Growth growth, CancelToken cancel)
             throws IOException {
         return make(target, below -> {
             try (var draft = CatalogueDraft.inMemory(below.flatMap(file -> unsealed(target.layer(), file)))) {
-                draft.build(target.head(target.number()), files, readers, progress, cancel);
+                draft.build(target.head(target.number()), files, readers, growth, cancel);
                 keep(target.layer(), out -> {
                     var writer = target.layer().key().orElseThrow().writer(out::write);
                     var bytes = draft.bytes();
@@ -336,7 +340,7 @@ public final class LayerReading {
             PhoneFiles files,
             List<Reader> readers,
             PrivatePlace place,
-            LongConsumer progress,
+            Growth growth,
             CancelToken cancel)
             throws IOException {
         var made = make(target, below -> {
@@ -345,7 +349,7 @@ public final class LayerReading {
                 Files.copy(below.get(), draftFile);
             }
             try (var draft = CatalogueDraft.inFile(draftFile)) {
-                draft.build(target.head(target.number()), files, readers, progress, cancel);
+                draft.build(target.head(target.number()), files, readers, growth, cancel);
             }
             return draftFile;
         });

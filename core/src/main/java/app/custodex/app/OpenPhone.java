@@ -13,6 +13,7 @@ import app.custodex.catalogue.CatalogueDraft;
 import app.custodex.catalogue.CatalogueHead;
 import app.custodex.catalogue.Comparison;
 import app.custodex.catalogue.Filter;
+import app.custodex.catalogue.Growth;
 import app.custodex.extract.ContactExtraction;
 import app.custodex.extract.ContactFormat;
 import app.custodex.extract.ExtractResult;
@@ -41,8 +42,8 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Function;
 import java.util.function.IntConsumer;
-import java.util.function.LongConsumer;
 import java.util.function.Supplier;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
@@ -120,7 +121,7 @@ public final class OpenPhone implements Closeable {
             List<Reader> readers,
             Optional<byte[]> below,
             Locale locale,
-            LongConsumer progress,
+            ReadingProgress progress,
             CancelToken cancel)
             throws IOException {
         try {
@@ -129,8 +130,10 @@ public final class OpenPhone implements Closeable {
                 var phone = from.phone().in(locale);
                 var files = new PhoneFiles(from.source(), phone, place);
                 int number = from.layer().map(LayerRecord::number).orElse(NO_LAYER);
+                Growth growth = growth(
+                        progress, early -> new OpenPhone(gate, mandate, from, place, files, readers, early, locale));
                 draft.build(
-                        CatalogueHead.of(phone.identifier(), number, phone.region()), files, readers, progress, cancel);
+                        CatalogueHead.of(phone.identifier(), number, phone.region()), files, readers, growth, cancel);
                 return new OpenPhone(gate, mandate, from, place, files, readers, draft.handOver(), locale);
             } catch (IOException | RuntimeException e) {
                 place.close();
@@ -140,6 +143,21 @@ public final class OpenPhone implements Closeable {
             from.source().close();
             throw e;
         }
+    }
+
+    /** @param opening opens what is there so far */
+    static Growth growth(ReadingProgress progress, Function<Catalogue, OpenPhone> opening) {
+        return new Growth() {
+            @Override
+            public void read(long things) {
+                progress.read(things);
+            }
+
+            @Override
+            public void usable(Catalogue growing) {
+                progress.usable(opening.apply(growing));
+            }
+        };
     }
 
     /** Whose data it is. */

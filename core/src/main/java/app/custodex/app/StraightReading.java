@@ -11,7 +11,6 @@ import java.io.IOException;
 import java.time.Clock;
 import java.util.Locale;
 import java.util.Optional;
-import java.util.function.LongConsumer;
 
 /** Reads a phone that is plugged in, for a customer who needs one number or one picture: no copy of it stays in the shop. */
 public final class StraightReading {
@@ -37,7 +36,7 @@ public final class StraightReading {
             Bay bay,
             Locale locale,
             Optional<Passphrase> burrowKey,
-            LongConsumer progress,
+            ReadingProgress progress,
             CancelToken cancel)
             throws IOException {
         var phone = bay.status()

@@ -26,6 +26,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.locks.ReentrantLock;
 import java.util.function.Predicate;
 import java.util.stream.Collectors;
 import org.slf4j.Logger;
@@ -40,10 +41,25 @@ public final class Catalogue implements Closeable {
     private static final Logger LOG = LoggerFactory.getLogger(Catalogue.class);
 
     private final Connection db;
+    private final ReentrantLock lock;
+    /** Whether it is still being made, by a thread that shares the connection. */
+    private final boolean growing;
+
     private Optional<int[]> timeOrder = Optional.empty();
 
     Catalogue(Connection db) {
+        this(db, new ReentrantLock(), false);
+    }
+
+    private Catalogue(Connection db, ReentrantLock lock, boolean growing) {
         this.db = db;
+        this.lock = lock;
+        this.growing = growing;
+    }
+
+    /** @param lock is held by whoever uses the connection */
+    static Catalogue growing(Connection db, ReentrantLock lock) {
+        return new Catalogue(db, lock, true);
     }
 
     /**
@@ -91,11 +107,14 @@ public final class Catalogue implements Closeable {
         T ask() throws SQLException, IOException;
     }
 
-    private synchronized <T> T ask(Question<T> question) throws IOException {
+    private <T> T ask(Question<T> question) throws IOException {
+        lock.lock();
         try {
             return question.ask();
         } catch (SQLException e) {
             throw new IOException("the catalogue can't be read", e);
+        } finally {
+            lock.unlock();
         }
     }
 
@@ -175,7 +194,8 @@ public final class Catalogue implements Closeable {
         var found = Optional.<BitSet>empty();
         var others = new ArrayList<Part>();
         for (var part : asked.parts()) {
-            if (part.open()
+            if (!growing
+                    && part.open()
                     && part.words().size() == 1
                     && Beginnings.covers(part.words().getFirst())) {
                 found = Optional.of(
@@ -230,6 +250,13 @@ public final class Catalogue implements Closeable {
     }
 
     private int[] byTime() throws SQLException {
+        if (growing) {
+            try (var query = db.prepareStatement("SELECT id FROM thing ORDER BY at, id")) {
+                return Arrays.stream(numbers(query))
+                        .mapToInt(number -> (int) number)
+                        .toArray();
+            }
+        }
         if (timeOrder.isEmpty()) {
             try (var statement = db.createStatement();
                     var rows = statement.executeQuery("SELECT numbers FROM time_order")) {
@@ -494,11 +521,17 @@ public final class Catalogue implements Closeable {
     }
 
     @Override
-    public synchronized void close() throws IOException {
+    public void close() throws IOException {
+        if (growing) {
+            return; // whoever makes it closes it
+        }
+        lock.lock();
         try {
             db.close();
         } catch (SQLException e) {
             throw new IOException(e);
+        } finally {
+            lock.unlock();
         }
     }
 }

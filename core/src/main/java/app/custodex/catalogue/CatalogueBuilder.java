@@ -6,6 +6,7 @@ import app.custodex.base.Problem;
 import app.custodex.base.ProblemException;
 import app.custodex.link.PhonePath;
 import app.custodex.model.Thing;
+import app.custodex.model.ThingKind;
 import app.custodex.readers.PhoneFiles;
 import app.custodex.readers.Reader;
 import app.custodex.readers.Sink;
@@ -26,7 +27,7 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
 import java.util.concurrent.TimeUnit;
-import java.util.function.LongConsumer;
+import java.util.concurrent.locks.ReentrantLock;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
@@ -44,21 +45,25 @@ public final class CatalogueBuilder {
     private final Connection db;
     private final PhoneFiles phone;
     private final List<Reader> readers;
-    private final LongConsumer progress;
+    private final Growth growth;
     private final CancelToken cancel;
     /** Of a reader's thread, for the one that writes. */
     private volatile Optional<Throwable> failure = Optional.empty();
 
+    /** Fair, so that somebody who looks into it meanwhile gets their turn between two parcels. */
+    private final ReentrantLock lock = new ReentrantLock(true);
+
+    private long written;
+
     /**
      * @param db holds a catalogue, perhaps of a layer below, or an empty one
-     * @param progress is told how many things are in it so far
+     * @param growth is told how it goes
      */
-    public CatalogueBuilder(
-            Connection db, PhoneFiles phone, List<Reader> readers, LongConsumer progress, CancelToken cancel) {
+    public CatalogueBuilder(Connection db, PhoneFiles phone, List<Reader> readers, Growth growth, CancelToken cancel) {
         this.db = db;
         this.phone = phone;
         this.readers = List.copyOf(readers);
-        this.progress = progress;
+        this.growth = growth;
         this.cancel = cancel;
     }
 
@@ -88,9 +93,17 @@ public final class CatalogueBuilder {
             db.setAutoCommit(false);
             try (var writer = new ThingTable(db, phone.zone())) {
                 var jobs = plan(writer);
-                if (!jobs.isEmpty()) {
-                    carryOut(jobs, writer);
+                if (writer.isEmpty()) {
+                    var contacts = jobs.stream()
+                            .filter(job -> job.reader().kinds().contains(ThingKind.CONTACT))
+                            .toList();
+                    carryOut(contacts, writer);
+                    jobs.removeAll(contacts);
+                    new People(db).assign();
+                    growth.usable(Catalogue.growing(db, lock));
                 }
+                carryOut(jobs, writer);
+                lock.lock(); // what follows changes all of it
                 writer.forgetOtherStores();
                 writer.finish();
             }
@@ -101,6 +114,10 @@ public final class CatalogueBuilder {
             db.setAutoCommit(true);
         } catch (SQLException e) {
             throw new IOException(e);
+        } finally {
+            if (lock.isHeldByCurrentThread()) {
+                lock.unlock();
+            }
         }
     }
 
@@ -129,6 +146,9 @@ public final class CatalogueBuilder {
     }
 
     private void carryOut(List<Job> jobs, ThingTable writer) throws IOException, SQLException {
+        if (jobs.isEmpty()) {
+            return;
+        }
         var parcels = new ArrayBlockingQueue<Parcel>(WAITING);
         var waiting = new ArrayDeque<>(jobs);
         try (ExecutorService threads = Executors.newFixedThreadPool(READERS);
@@ -247,7 +267,6 @@ public final class CatalogueBuilder {
 
     private void write(int jobs, BlockingQueue<Parcel> parcels, ThingTable writer) throws IOException, SQLException {
         Map<Job, ThingTable.OpenStore> begun = new HashMap<>();
-        long written = 0;
         for (int done = 0; done < jobs; ) {
             cancel.check();
             if (failure.isPresent()) {
@@ -257,22 +276,34 @@ public final class CatalogueBuilder {
             if (parcel.isEmpty()) {
                 continue;
             }
-            switch (parcel.get()) {
-                case Parcel.Things things -> {
-                    var store = open(things.job(), begun, writer);
-                    var filed = ready(things.filed());
-                    for (var thing : filed) {
-                        writer.put(store, thing);
-                    }
-                    written += filed.size();
-                    progress.accept(written);
+            if (parcel.get() instanceof Parcel.Done) {
+                done++;
+            }
+            lock.lock();
+            try {
+                write(parcel.get(), begun, writer);
+            } finally {
+                lock.unlock();
+            }
+            growth.read(written);
+        }
+    }
+
+    private void write(Parcel parcel, Map<Job, ThingTable.OpenStore> begun, ThingTable writer)
+            throws IOException, SQLException {
+        switch (parcel) {
+            case Parcel.Things things -> {
+                var store = open(things.job(), begun, writer);
+                var filed = ready(things.filed());
+                for (var thing : filed) {
+                    writer.put(store, thing);
                 }
-                case Parcel.Done end -> {
-                    var store = open(end.job(), begun, writer);
-                    writer.end(store, end.job().version(), Json.LINE.writeValueAsBytes(end.problems()));
-                    begun.remove(end.job());
-                    done++;
-                }
+                written += filed.size();
+            }
+            case Parcel.Done end -> {
+                var store = open(end.job(), begun, writer);
+                writer.end(store, end.job().version(), Json.LINE.writeValueAsBytes(end.problems()));
+                begun.remove(end.job());
             }
         }
     }

@@ -11,7 +11,6 @@ import java.sql.DriverManager;
 import java.sql.SQLException;
 import java.util.List;
 import java.util.Optional;
-import java.util.function.LongConsumer;
 import org.sqlite.SQLiteConfig;
 import org.sqlite.SQLiteConnection;
 
@@ -70,10 +69,9 @@ public final class CatalogueDraft implements Closeable {
      * Brings it up to what a layer holds.
      *
      * @param of whose it is then
-     * @param progress is told how many things were written so far
+     * @param growth is told how it goes
      */
-    public void build(
-            CatalogueHead of, PhoneFiles phone, List<Reader> readers, LongConsumer progress, CancelToken cancel)
+    public void build(CatalogueHead of, PhoneFiles phone, List<Reader> readers, Growth growth, CancelToken cancel)
             throws IOException {
         try {
             if (CatalogueHead.read(db).isEmpty()) {
@@ -81,7 +79,7 @@ public final class CatalogueDraft implements Closeable {
             } else {
                 CatalogueHead.remove(db);
             }
-            new CatalogueBuilder(db, phone, readers, progress, cancel).build();
+            new CatalogueBuilder(db, phone, readers, growth, cancel).build();
             of.write(db);
         } catch (SQLException e) {
             throw new IOException("the catalogue can't be written", e);

@@ -87,6 +87,11 @@ final class ThingTable implements Closeable {
         }
     }
 
+    /** Whether there is nothing in it yet. */
+    boolean isEmpty() {
+        return lastThing == 0;
+    }
+
     /** Whether a layer below had this store. */
     boolean isKnown(String reader, String name) throws SQLException {
         try (var query = db.prepareStatement("SELECT 1 FROM store WHERE reader = ? AND name = ?")) {

@@ -2,6 +2,7 @@ package app.custodex.catalogue;
 
 import static org.junit.jupiter.api.Assertions.assertArrayEquals;
 import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
@@ -9,6 +10,8 @@ import app.custodex.Fault;
 import app.custodex.Fault.Of;
 import app.custodex.base.CancelToken;
 import app.custodex.catalogue.Catalogue.Order;
+import app.custodex.catalogue.Catalogue.Person;
+import app.custodex.link.FileSource;
 import app.custodex.model.Attachment;
 import app.custodex.model.Contact;
 import app.custodex.model.Contact.Organisation;
@@ -23,7 +26,12 @@ import app.custodex.model.Party;
 import app.custodex.model.Thing;
 import app.custodex.model.ThingId;
 import app.custodex.model.ThingKind;
+import app.custodex.readers.PhoneFiles;
+import app.custodex.readers.Reader;
+import app.custodex.readers.Sink;
+import app.custodex.readers.Store;
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
@@ -38,6 +46,9 @@ import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
 import java.util.concurrent.CancellationException;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -310,6 +321,88 @@ class CatalogueTest {
         stopped.cancel();
         try (var draft = CatalogueDraft.inMemory(Optional.empty())) {
             assertThrows(CancellationException.class, () -> phone.build(draft, stopped));
+        }
+    }
+
+    /** Reads messages, and stops in the middle until it is let go on. */
+    private static final class HeldReader implements Reader {
+        private final CountDownLatch goOn = new CountDownLatch(1);
+
+        @Override
+        public String name() {
+            return "held";
+        }
+
+        @Override
+        public Set<ThingKind> kinds() {
+            return Set.of(ThingKind.CONVERSATION, ThingKind.MESSAGE);
+        }
+
+        @Override
+        public List<Store> stores(FileSource files) {
+            return List.of(new Store("talk", List.of()));
+        }
+
+        @Override
+        public void read(Store store, PhoneFiles phone, Sink sink) throws IOException {
+            sink.thing(
+                    new Conversation(new ThingId("talk", "c"), "", "SMS", "", false, List.of(party("+441632960001"))));
+            for (int i = 0; i < 600; i++) {
+                if (i == 400) {
+                    try {
+                        goOn.await();
+                    } catch (InterruptedException e) {
+                        throw new IOException(e);
+                    }
+                }
+                sink.thing(message("m" + i, "c", i, Optional.empty(), "line " + i));
+            }
+        }
+    }
+
+    @Test
+    void itCanBeUsedWhileItGrows() throws Exception {
+        phone.write("people", contact("1", "Ivo", "+441632960001"), contact("2", "Maren", "+441632960002"));
+        var held = new HeldReader();
+        var growing = new CompletableFuture<Catalogue>();
+        var growth = new Growth() {
+            @Override
+            public void read(long things) {}
+
+            @Override
+            public void usable(Catalogue early) {
+                growing.complete(early);
+            }
+        };
+        try (var draft = CatalogueDraft.inMemory(Optional.empty())) {
+            var building = CompletableFuture.runAsync(() -> {
+                try {
+                    phone.build(draft, 1, List.of(phone, held), growth, new CancelToken());
+                } catch (IOException e) {
+                    throw new UncheckedIOException(e);
+                }
+            });
+            var early = growing.get(20, TimeUnit.SECONDS);
+            assertEquals(2, early.counts().get(ThingKind.CONTACT));
+            assertEquals(
+                    List.of("Ivo", "Maren"),
+                    early.people().stream().map(Person::name).toList());
+            while (early.counts().getOrDefault(ThingKind.MESSAGE, 0L) == 0) {
+                assertFalse(building.isDone(), "the reader holds");
+                Thread.onSpinWait();
+            }
+            // A batch and no more is there, the conversation in front of it; it is found by words, also by short ones.
+            assertEquals(1, early.find(Filter.EVERYTHING.of(ThingKind.CONVERSATION), Order.OLDEST_FIRST).length);
+            long seen = early.counts().getOrDefault(ThingKind.MESSAGE, 0L);
+            assertTrue(seen < 400, seen + " messages");
+            assertEquals(seen, early.find("li", Filter.EVERYTHING, Order.NEWEST_FIRST).length);
+            assertEquals(List.of("m7"), found(early, "line 7").subList(0, 1));
+            held.goOn.countDown();
+            building.get(20, TimeUnit.SECONDS);
+            try (var whole = draft.handOver()) {
+                assertEquals(600, whole.counts().get(ThingKind.MESSAGE));
+                assertEquals(600, whole.find("li", Filter.EVERYTHING, Order.OLDEST_FIRST).length);
+            }
         }
     }
 }

@@ -73,11 +73,16 @@ final class WrittenReader implements Reader, FileSource {
     }
 
     private void build(CatalogueDraft draft, int layer, CancelToken cancel) throws IOException {
+        build(draft, layer, List.of(this), n -> {}, cancel);
+    }
+
+    void build(CatalogueDraft draft, int layer, List<Reader> readers, Growth growth, CancelToken cancel)
+            throws IOException {
         var identity = new PhoneIdentity(
                 "phone", "n", Family.OSTREL, "m", "s", "i", "sys", "GB", ZoneId.of("Etc/GMT-1"), 1, 1);
         try (var place = PrivatePlace.open(folder.resolve("reading"));
                 var phone = new PhoneFiles(this, identity, place)) {
-            draft.build(CatalogueHead.of("phone", layer, "GB"), phone, List.of(this), n -> {}, cancel);
+            draft.build(CatalogueHead.of("phone", layer, "GB"), phone, readers, growth, cancel);
         }
     }
 

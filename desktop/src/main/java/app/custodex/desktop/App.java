@@ -84,7 +84,8 @@ public final class App extends Application {
                     options.orElseThrow().home(),
                     refused.get(),
                     this::open,
-                    opened -> workplace = Optional.of(Workplace.show(stage, opened).withHistory()));
+                    opened -> workplace =
+                            Optional.of(Workplace.show(stage, opened).withHistory()));
         } else if (options.isPresent()) {
             new Shots(options.get().shots().orElseThrow()).take(stage);
         } else {
@@ -119,7 +120,8 @@ public final class App extends Application {
             if (demo.isPresent()) {
                 home.markAsDemoIfNew();
             }
-            Optional<PracticeDrawer> drawer = demo.isPresent() ? Optional.of(plugIn(home, demo.get())) : Optional.empty();
+            Optional<PracticeDrawer> drawer =
+                    demo.isPresent() ? Optional.of(plugIn(home, demo.get())) : Optional.empty();
             try {
                 return new Prepared(Custodex.open(home, Clock.systemUTC()), drawer);
             } catch (IOException | RuntimeException e) {
@@ -173,8 +175,8 @@ public final class App extends Application {
 
         /** The same, with a past that is made behind it. */
         public Workplace withHistory() {
-            var made = drawer.flatMap(phones -> DemoHistory.start(
-                    desk.custodex().home(), phones, () -> Platform.runLater(desk::refreshHoldings)));
+            var made = drawer.flatMap(phones ->
+                    DemoHistory.start(desk.custodex().home(), phones, () -> Platform.runLater(desk::refreshHoldings)));
             return new Workplace(desk, drawer, scene, practice, made);
         }
 

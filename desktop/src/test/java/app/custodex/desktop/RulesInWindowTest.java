@@ -161,7 +161,11 @@ class RulesInWindowTest extends WindowTest {
         assertTrue(problem.what().contains("not there"), problem.sentence());
         var opened = new Prepared[1];
         WaitForAsyncUtils.asyncFx(() -> App.showFrontDoor(
-                        stage, where, problem, () -> Prepared.open(where, Optional.empty()), prepared -> opened[0] = prepared))
+                        stage,
+                        where,
+                        problem,
+                        () -> Prepared.open(where, Optional.empty()),
+                        prepared -> opened[0] = prepared))
                 .get();
         click(robot, "#door-again");
         until("still away", () -> !robot.lookup("#door-again").query().isDisabled());
@@ -183,7 +187,11 @@ class RulesInWindowTest extends WindowTest {
         var opened = new Prepared[1];
         var problem = FrontDoor.problem(new IOException("away"), where);
         WaitForAsyncUtils.asyncFx(() -> App.showFrontDoor(
-                        stage, where, problem, () -> Prepared.open(where, Optional.empty()), prepared -> opened[0] = prepared))
+                        stage,
+                        where,
+                        problem,
+                        () -> Prepared.open(where, Optional.empty()),
+                        prepared -> opened[0] = prepared))
                 .get();
         write(robot, "#door-folder", home.resolve("unplugged").toString());
         click(robot, "#door-use");

@@ -143,7 +143,8 @@ abstract class WindowTest {
     /** Puts the window away and starts again on the same home, as after a night. */
     void restart() throws Exception {
         WaitForAsyncUtils.asyncFx(() -> workplace.close()).get(20, TimeUnit.SECONDS);
-        workplace = WaitForAsyncUtils.asyncFx(() -> Workplace.show(stage, Prepared.open(new Home(home), Optional.empty())))
+        workplace = WaitForAsyncUtils.asyncFx(
+                        () -> Workplace.show(stage, Prepared.open(new Home(home), Optional.empty())))
                 .get(20, TimeUnit.SECONDS);
     }
 

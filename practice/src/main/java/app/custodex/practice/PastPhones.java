@@ -33,38 +33,74 @@ final class PastPhones {
     private static final Phone IVO = new Phone(
             Islander.IVO,
             new PhoneModel(
-                    "OS-3B90-1177-5A2D", "Ivo's phone", Family.OSTREL, "Ostrel P2", "OSP2-3B90-1177", "004401000022018",
-                    "Ostrel System 9.4", 32_000_000_000L),
+                    "OS-3B90-1177-5A2D",
+                    "Ivo's phone",
+                    Family.OSTREL,
+                    "Ostrel P2",
+                    "OSP2-3B90-1177",
+                    "004401000022018",
+                    "Ostrel System 9.4",
+                    32_000_000_000L),
             true,
             Optional.empty());
     private static final Phone NOOR = new Phone(
             Islander.NOOR,
             new PhoneModel(
-                    "PB-90C4-2218-6B11", "Noor's Ridge", Family.PELLOW, "Pellow Ridge Mini", "PR8-90C4-2218",
-                    "004401000033023", "Pellow Base 8", 64_000_000_000L),
+                    "PB-90C4-2218-6B11",
+                    "Noor's Ridge",
+                    Family.PELLOW,
+                    "Pellow Ridge Mini",
+                    "PR8-90C4-2218",
+                    "004401000033023",
+                    "Pellow Base 8",
+                    64_000_000_000L),
             true,
             Optional.of("bread for thirty on Fridays"));
     private static final Phone MAREN = new Phone(
             Islander.MAREN,
             new PhoneModel(
-                    "OS-8E01-6640-0F3A", "Maren's phone", Family.OSTREL, "Ostrel Q5", "OSQ5-8E01-6640", "004401000044038",
-                    "Ostrel System 11.1", 64_000_000_000L),
+                    "OS-8E01-6640-0F3A",
+                    "Maren's phone",
+                    Family.OSTREL,
+                    "Ostrel Q5",
+                    "OSQ5-8E01-6640",
+                    "004401000044038",
+                    "Ostrel System 11.1",
+                    64_000_000_000L),
             false,
             Optional.of("second verse from bar twelve"));
     private static final Phone SUNNIVA = new Phone(
             Islander.SUNNIVA,
             new PhoneModel(
-                    "PB-17AA-5093-44E0", "Sunniva's Fell", Family.PELLOW, "Pellow Fell", "PF9-17AA-5093", "004401000055042",
-                    "Pellow Base 9", 128_000_000_000L),
+                    "PB-17AA-5093-44E0",
+                    "Sunniva's Fell",
+                    Family.PELLOW,
+                    "Pellow Fell",
+                    "PF9-17AA-5093",
+                    "004401000055042",
+                    "Pellow Base 9",
+                    128_000_000_000L),
             false,
             Optional.empty());
 
     /** @param folder where they are drawn while they are in use */
     static List<PastVisit> visits(Path folder) {
         var visits = new ArrayList<PastVisit>(List.of(
-                new Visit(folder, SUNNIVA, LocalDateTime.of(2024, 12, 19, 15, 20), "Screen is cracked; copy before the repair"),
-                new Visit(folder, IVO, LocalDateTime.of(2025, 3, 12, 10, 5), "Fell into the harbour, works again; copy to be safe"),
-                new Visit(folder, NOOR, LocalDateTime.of(2025, 6, 5, 16, 40), "Phone is full; keep everything, then make room"),
+                new Visit(
+                        folder,
+                        SUNNIVA,
+                        LocalDateTime.of(2024, 12, 19, 15, 20),
+                        "Screen is cracked; copy before the repair"),
+                new Visit(
+                        folder,
+                        IVO,
+                        LocalDateTime.of(2025, 3, 12, 10, 5),
+                        "Fell into the harbour, works again; copy to be safe"),
+                new Visit(
+                        folder,
+                        NOOR,
+                        LocalDateTime.of(2025, 6, 5, 16, 40),
+                        "Phone is full; keep everything, then make room"),
                 new Visit(folder, SUNNIVA, LocalDateTime.of(2025, 6, 30, 11, 0), "Half-yearly copy"),
                 new Visit(folder, MAREN, LocalDateTime.of(2025, 7, 14, 9, 30), "Choir recordings must not get lost"),
                 new Visit(folder, IVO, LocalDateTime.of(2025, 9, 22, 17, 15), "New battery; copy first"),

@@ -252,7 +252,8 @@ class PracticePhonesTest {
             assertEquals(Withheld.OUT_OF_REACH, withheld(link, Kind.APPS));
             assertThrows(LinkException.Item.class, () -> link.list(new PhonePath("App data/net.example.ferry-pass")));
             tap(phone(Family.PELLOW), "open-phone");
-            assertFalse(link.list(new PhonePath("App data/net.example.ferry-pass")).isEmpty());
+            assertFalse(
+                    link.list(new PhonePath("App data/net.example.ferry-pass")).isEmpty());
         }
     }
 

@@ -1,6 +1,7 @@
 package app.custodex.desktop.reading;
 
 import app.custodex.app.OpenPhone;
+import app.custodex.app.ReadingProgress;
 import app.custodex.desktop.Desk;
 import app.custodex.model.Contact;
 import app.custodex.model.ThingId;
@@ -12,7 +13,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
-import java.util.function.LongConsumer;
 import javafx.application.Platform;
 import javafx.beans.property.IntegerProperty;
 import javafx.beans.property.ObjectProperty;
@@ -74,7 +74,7 @@ final class ReadingModel {
      * @param refused is run when it can't be opened, after the reason was told
      * @param then is run when it is open
      */
-    void open(Desk.Reading target, LongConsumer progress, Runnable refused, Runnable then) {
+    void open(Desk.Reading target, ReadingProgress progress, Runnable refused, Runnable then) {
         var same = layer.get()
                 .filter(open -> open.layer()
                                 .filter(of -> of.number() == target.layer())
@@ -96,7 +96,7 @@ final class ReadingModel {
                                             target.phone().identifier(),
                                             target.layer(),
                                             desk.words().locale(),
-                                            n -> Platform.runLater(() -> progress.accept(n)));
+                                            n -> Platform.runLater(() -> progress.read(n)));
                             opened.contacts(); // sorted here, off the interface thread
                             opened.problems(Set.of(ThingKind.CONTACT)).stream()
                                     .findFirst()

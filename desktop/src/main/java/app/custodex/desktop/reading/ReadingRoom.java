@@ -1,6 +1,7 @@
 package app.custodex.desktop.reading;
 
 import app.custodex.app.OpenPhone;
+import app.custodex.app.ReadingProgress;
 import app.custodex.desktop.Desk;
 import app.custodex.desktop.reading.ReadingModel.Lens;
 import app.custodex.desktop.ui.Parts;
@@ -11,7 +12,6 @@ import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
-import java.util.function.LongConsumer;
 import javafx.beans.binding.Bindings;
 import javafx.collections.FXCollections;
 import javafx.css.PseudoClass;
@@ -162,7 +162,7 @@ public final class ReadingRoom extends BorderPane {
         var opening = target.phone().name() + " · layer " + target.layer() + " · ";
         where.setText(opening + "opening…");
         find.clear();
-        LongConsumer progress = read -> where.setText(
+        ReadingProgress progress = read -> where.setText(
                 opening + "reading it for the first time: " + desk.words().count(read));
         Runnable refused = () -> where.setText(opening + "could not be opened; the line below says why");
         model.open(target, progress, refused, () -> {

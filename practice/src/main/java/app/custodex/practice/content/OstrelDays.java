@@ -34,13 +34,16 @@ final class OstrelDays {
             }
         }
         Clips.text(
-                "Tide table 2026\n\n1 January  03:12  15:40\n", files.resolve("books/Tide table 2026.txt"), life.until());
+                "Tide table 2026\n\n1 January  03:12  15:40\n",
+                files.resolve("books/Tide table 2026.txt"),
+                life.until());
     }
 
     private void voicemail(Path folder) throws IOException {
         var mails = life.voicemails();
         OstrelDatabase.write(
-                folder.resolve("voicemail.db"), life.until(),
+                folder.resolve("voicemail.db"),
+                life.until(),
                 db -> {
                     db.execute("CREATE TABLE mail (id INTEGER PRIMARY KEY, address TEXT, at INTEGER, seconds INTEGER,"
                             + " heard INTEGER, path TEXT)");
@@ -67,7 +70,8 @@ final class OstrelDays {
 
     private void calendar(Path file) throws IOException {
         OstrelDatabase.write(
-                file, life.until(),
+                file,
+                life.until(),
                 db -> {
                     db.execute(
                             "CREATE TABLE calendar (id INTEGER PRIMARY KEY, name TEXT, account TEXT)",
@@ -136,7 +140,8 @@ final class OstrelDays {
 
     private void notes(Path folder) throws IOException {
         OstrelDatabase.write(
-                folder.resolve("notes.db"), life.until(),
+                folder.resolve("notes.db"),
+                life.until(),
                 db -> {
                     db.execute(
                             "CREATE TABLE folder (id INTEGER PRIMARY KEY, name TEXT)",
@@ -172,7 +177,8 @@ final class OstrelDays {
 
     private void web(Path file) throws IOException {
         OstrelDatabase.write(
-                file, life.until(),
+                file,
+                life.until(),
                 db -> {
                     db.execute(
                             "CREATE TABLE folder (id INTEGER PRIMARY KEY, parent INTEGER, title TEXT)",

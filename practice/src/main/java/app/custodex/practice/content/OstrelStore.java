@@ -41,7 +41,8 @@ public final class OstrelStore {
     private static void people(Path file, List<Person> people, Life life) throws IOException {
         int recent = Math.min(3, people.size() - 1);
         OstrelDatabase.write(
-                file, life.until(),
+                file,
+                life.until(),
                 db -> {
                     db.execute(
                             "CREATE TABLE person (id INTEGER PRIMARY KEY, uid TEXT, prefix TEXT, given TEXT,"

@@ -36,7 +36,8 @@ final class OstrelTalk {
         int settled = Math.max(0, count - RECENT);
         if (system == System.ELEVEN) {
             OstrelDatabase.write(
-                    messages.resolve("messages.db"), life.until(),
+                    messages.resolve("messages.db"),
+                    life.until(),
                     db -> {
                         newerTables(db);
                         erased(db);
@@ -46,7 +47,8 @@ final class OstrelTalk {
             OstrelDatabase.write(store.resolve("calls/calls.db"), life.until(), this::newerCalls);
         } else {
             OstrelDatabase.write(
-                    messages.resolve("messages.db"), life.until(),
+                    messages.resolve("messages.db"),
+                    life.until(),
                     db -> {
                         olderTables(db);
                         olderMessages(db, 0, settled);

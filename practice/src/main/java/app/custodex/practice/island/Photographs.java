@@ -98,7 +98,9 @@ final class Photographs {
     /** One in so many of the walks, from a place on. */
     private void every(List<Album> albums, Role role, int step, int from) {
         var places = IntStream.range(0, shots.size())
-                .filter(i -> i % step == from % step && shots.get(i).burst() == 0 && shots.get(i).motif() != Motif.SCREEN)
+                .filter(i -> i % step == from % step
+                        && shots.get(i).burst() == 0
+                        && shots.get(i).motif() != Motif.SCREEN)
                 .boxed()
                 .toList();
         if (!places.isEmpty()) {

@@ -1,0 +1,18 @@
+package app.custodex.app;
+
+/** Watches how a phone's data is read for the first time. It is told by the thread that reads, and holds that up as long as it takes. */
+@FunctionalInterface
+public interface ReadingProgress {
+    /** Somebody who does not watch. */
+    ReadingProgress NONE = things -> {};
+
+    /** @param things how many were read so far */
+    void read(long things);
+
+    /**
+     * The contacts can be looked at; the rest comes as it is read.
+     *
+     * @param growing must not be used any more when the reading has ended; it need not be closed
+     */
+    default void usable(OpenPhone growing) {}
+}
