@@ -1,12 +1,22 @@
 package app.custodex.cli;
 
+import app.custodex.app.OpenPhone;
 import app.custodex.base.Problem;
 import app.custodex.base.ProblemException;
+import app.custodex.calendar.Occurrences;
 import app.custodex.catalogue.Catalogue.Entry;
+import app.custodex.catalogue.Catalogue.Order;
+import app.custodex.catalogue.Filter;
 import app.custodex.model.Conversation;
+import app.custodex.model.Event;
+import app.custodex.model.Moment;
 import app.custodex.model.ThingId;
+import app.custodex.model.ThingKind;
+import com.fasterxml.jackson.annotation.JsonUnwrapped;
 import java.io.IOException;
 import java.nio.file.Path;
+import java.time.Instant;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -26,6 +36,9 @@ import picocli.CommandLine.Spec;
 final class ShowCommand implements Callable<Integer> {
     @Mixin
     private HomeOption home;
+
+    /** As many times of a series as anybody reads. */
+    private static final int OCCURRENCES = 60;
 
     @Mixin
     private LayerOption layer;
@@ -48,7 +61,7 @@ final class ShowCommand implements Callable<Integer> {
         try (var custodex = home.open();
                 var open = layer.open(custodex)) {
             var entry = found(open.catalogue()::find);
-            Output.json(out, entry.thing());
+            Output.json(out, entry.thing() instanceof Event event ? withOccurrences(event, open) : entry.thing());
             if (entry.thing() instanceof Conversation) {
                 FilterOption.print(open, open.catalogue().within(entry.thing().id()), false, out);
             }
@@ -58,6 +71,26 @@ final class ShowCommand implements Callable<Integer> {
             return FilterOption.losses(
                     open, Set.of(entry.thing().kind()), spec.commandLine().getErr());
         }
+    }
+
+    /**
+     * An event with the times at which it takes place.
+     *
+     * @param occurrences the first of them
+     */
+    private record Series(@JsonUnwrapped Event event, List<Moment> occurrences) {}
+
+    private static Object withOccurrences(Event event, OpenPhone open) throws IOException {
+        if (!Occurrences.severalOf(event)) {
+            return event;
+        }
+        var others = new ArrayList<Event>();
+        var catalogue = open.catalogue();
+        catalogue.forEach(
+                catalogue.find(Filter.EVERYTHING.of(ThingKind.EVENT), Order.AS_KEPT),
+                each -> others.add((Event) each.thing()));
+        var zone = open.phone().timeZone();
+        return new Series(event, new Occurrences(event, zone).between(Instant.EPOCH, Instant.MAX, OCCURRENCES, others));
     }
 
     private interface Find {

@@ -12,6 +12,7 @@ import java.util.function.Consumer;
  * @param ends absent when the phone does not say
  * @param rule a recurrence rule (RFC 5545 §3.3.10); empty for what comes once
  * @param except the times of a series that do not take place
+ * @param also times at which it takes place beside those of its rule (RFC 5545 §3.8.5.2)
  * @param instead which time of its series this one takes the place of (RFC 5545 §3.8.4.4)
  * @param alarms how long before it begins
  */
@@ -27,12 +28,14 @@ public record Event(
         Optional<Moment> ends,
         String rule,
         List<Moment> except,
+        List<Moment> also,
         Optional<Moment> instead,
         List<Duration> alarms,
         List<Party> people)
         implements Thing {
     public Event {
         except = List.copyOf(except);
+        also = List.copyOf(also);
         alarms = List.copyOf(alarms);
         people = List.copyOf(people);
     }

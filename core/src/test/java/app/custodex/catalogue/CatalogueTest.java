@@ -162,6 +162,7 @@ class CatalogueTest {
                         Optional.of(new Moment.Floating(LocalDateTime.of(2026, 1, 10, 13, 0))),
                         "FREQ=WEEKLY",
                         List.of(new Moment.Day(LocalDate.of(2026, 1, 17)), Moment.at(NOON.plusNanos(1_000))),
+                        List.of(new Moment.Day(LocalDate.of(2026, 2, 1))),
                         Optional.empty(),
                         List.of(java.time.Duration.ofMinutes(15)),
                         List.of(new Party("ivo@example.org", "", "Ivo"))),

@@ -116,6 +116,13 @@ public final class IcalendarFiles extends FileReader {
         event.getExceptionDates()
                 .forEach(dates -> dates.getValues()
                         .forEach(date -> moment(date, dates, zones).ifPresent(except::add)));
+        var also = new ArrayList<Moment>();
+        event.getRecurrenceDates().forEach(dates -> {
+            dates.getDates().forEach(date -> moment(date, dates, zones).ifPresent(also::add));
+            dates.getPeriods()
+                    .forEach(period ->
+                            moment(period.getStartDate(), dates, zones).ifPresent(also::add));
+        });
         return new Event(
                 id,
                 "",
@@ -128,6 +135,7 @@ public final class IcalendarFiles extends FileReader {
                 ends,
                 rule(event.getRecurrenceRule(), zones),
                 except,
+                also,
                 moment(event.getRecurrenceId(), zones),
                 event.getAlarms().stream()
                         .flatMap(alarm -> before(alarm).stream())

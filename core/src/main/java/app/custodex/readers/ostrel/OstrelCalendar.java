@@ -130,6 +130,7 @@ final class OstrelCalendar extends StoreReader {
                 around.exceptions.getOrDefault(id, List.of()).stream()
                         .flatMap(at -> moment(at, day, zone).stream())
                         .toList(),
+                List.of(),
                 moment(row.number("instead"), day, zone),
                 around.alarms.getOrDefault(id, List.of()),
                 around.attendees.getOrDefault(id, List.of()));
