@@ -41,6 +41,12 @@ public final class Losses {
 
     /** Tells of a database that is not whole, whatever of it can be read. */
     public void tellDamage(PhoneDatabase database) {
+        if (database.logTorn()) {
+            sink.problem(Problem.loss(
+                    store,
+                    "The log beside it, which holds the newest changes, is torn; some of them may be missing",
+                    ADVICE));
+        }
         if (database.cut()) {
             sink.problem(Problem.loss(store, "The file ends before the end that it promises", ADVICE));
         } else if (database.damaged()) {

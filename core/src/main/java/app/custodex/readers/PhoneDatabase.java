@@ -5,6 +5,7 @@ import app.custodex.base.Problem;
 import app.custodex.base.ProblemException;
 import app.custodex.link.FileSource;
 import app.custodex.link.PhonePath;
+import app.custodex.readers.PageSalvage.Holds;
 import java.io.Closeable;
 import java.io.IOException;
 import java.nio.ByteBuffer;
@@ -19,7 +20,6 @@ import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -27,6 +27,7 @@ import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A phone's SQLite database, open for reading. The newest rows may still be in the log beside it, and SQLite writes when it folds
@@ -42,19 +43,23 @@ public final class PhoneDatabase implements Closeable {
 
     private static final List<String> LOGS = List.of("-wal", "-journal");
     private static final int HEADER = 100;
+    private static final String FILE = "phone.db";
 
     private final PhonePath path;
     private final PrivatePlace place;
     private final Path folder;
     private final Connection connection;
     private final boolean cut;
+    private final WriteAheadLog log;
 
-    private PhoneDatabase(PhonePath path, PrivatePlace place, Path folder, Connection connection, boolean cut) {
+    private PhoneDatabase(
+            PhonePath path, PrivatePlace place, Path folder, Connection connection, boolean cut, WriteAheadLog log) {
         this.path = path;
         this.place = place;
         this.folder = folder;
         this.connection = connection;
         this.cut = cut;
+        this.log = log;
     }
 
     /** The files that belong to a database: itself, and the logs beside it. */
@@ -72,17 +77,18 @@ public final class PhoneDatabase implements Closeable {
     static PhoneDatabase open(FileSource files, PhonePath path, PrivatePlace place) throws IOException {
         var folder = place.folder();
         try {
-            var file = folder.resolve("phone.db");
+            var file = folder.resolve(FILE);
             for (var item : items(files, path)) {
                 try (var in = files.open(item)) {
                     Files.copy(
                             in,
-                            folder.resolve("phone.db"
-                                    + item.text().substring(path.text().length())));
+                            folder.resolve(
+                                    FILE + item.text().substring(path.text().length())));
                 }
             }
             boolean cut = fillUp(file);
-            return new PhoneDatabase(path, place, folder, connect(file), cut);
+            var log = WriteAheadLog.read(folder.resolve(FILE + "-wal"));
+            return new PhoneDatabase(path, place, folder, connect(file), cut, log);
         } catch (SQLException e) {
             place.remove(folder);
             throw new ProblemException(
@@ -134,6 +140,11 @@ public final class PhoneDatabase implements Closeable {
     /** Whether the file ended before the end that it promises. */
     public boolean cut() {
         return cut;
+    }
+
+    /** Whether the log beside it is not whole, so that the newest rows may be missing. */
+    public boolean logTorn() {
+        return log.torn();
     }
 
     /** Whether its pages are not all in order, so that rows may be missing that nothing else tells of. */
@@ -210,20 +221,39 @@ public final class PhoneDatabase implements Closeable {
 
     /** Whether there is a table with all of these columns. */
     public boolean has(String table, String... columns) {
-        return columns(table).containsAll(List.of(columns));
+        return names(table).containsAll(List.of(columns));
     }
 
-    private synchronized Set<String> columns(String table) {
-        var names = new HashSet<String>();
+    private Set<String> names(String table) {
+        return columns(table).stream().map(Column::name).collect(Collectors.toSet());
+    }
+
+    /**
+     * A column as the table describes it.
+     *
+     * @param name in small letters
+     * @param numbersRows whether it is the number of the row itself, which is not written beside it
+     */
+    private record Column(String name, Holds holds, boolean numbersRows) {}
+
+    /** In their order. A schema that can't be read has none. */
+    private synchronized List<Column> columns(String table) {
+        var columns = new ArrayList<Column>();
         try (var statement = connection.createStatement();
                 var rows = statement.executeQuery("PRAGMA table_info(" + quoted(table) + ")")) {
             while (rows.next()) {
-                names.add(rows.getString(2).toLowerCase(Locale.ROOT));
+                var type = String.valueOf(rows.getString(3)).toUpperCase(Locale.ROOT);
+                columns.add(new Column(
+                        rows.getString(2).toLowerCase(Locale.ROOT),
+                        type.contains("INT")
+                                ? Holds.NUMBERS
+                                : type.contains("CHAR") || type.contains("TEXT") ? Holds.TEXT : Holds.ANYTHING,
+                        rows.getInt(6) == 1 && type.equals("INTEGER")));
             }
         } catch (SQLException e) {
-            // A schema that can't be read has no tables.
+            return List.of();
         }
-        return names;
+        return columns;
     }
 
     private static String quoted(String name) {
@@ -237,7 +267,7 @@ public final class PhoneDatabase implements Closeable {
      * @throws IOException of whoever takes them
      */
     public synchronized Outcome each(String table, List<String> columns, Take take) throws IOException {
-        var there = columns(table);
+        var there = names(table);
         if (there.isEmpty()) {
             return new Outcome(false, 0, 0);
         }
@@ -257,24 +287,80 @@ public final class PhoneDatabase implements Closeable {
                 reading.take(rows);
             }
         } catch (SQLException torn) {
+            salvage(table, columns, reading);
             lookUpTheRest(table, sql, reading);
         }
         return new Outcome(true, reading.rows, reading.lost);
+    }
+
+    /** Takes the rows of pages to which no other page leads any more. */
+    private void salvage(String table, List<String> columns, TableReading reading) throws IOException {
+        var file = folder.resolve(FILE);
+        var there = columns(table);
+        try (var pages = new DatabasePages(file, folder.resolve(FILE + "-wal"), log);
+                var query = connection.prepareStatement(
+                        "SELECT ?" + ", ?".repeat(columns.size()))) { // so that a row is a row, wherever it comes from
+            new PageSalvage(pages, tables()).rows(table, found -> {
+                try {
+                    query.setLong(1, found.number());
+                    for (int i = 0; i < columns.size(); i++) {
+                        query.setObject(i + 2, value(found, there, columns.get(i)));
+                    }
+                    try (var rows = query.executeQuery()) {
+                        if (rows.next()) {
+                            reading.take(rows);
+                        }
+                    }
+                } catch (SQLException e) {
+                    reading.lost++;
+                }
+            });
+        } catch (SQLException e) {
+            // Nothing can be made of it; what is found by number is all there is.
+        }
+    }
+
+    private static @Nullable Object value(PageSalvage.Found found, List<Column> columns, String name) {
+        for (int i = 0; i < columns.size(); i++) {
+            if (columns.get(i).name().equals(name)) {
+                return found.values().get(i).orElse(columns.get(i).numbersRows() ? found.number() : null);
+            }
+        }
+        return null;
+    }
+
+    /** The tables, as far as their description can be read. */
+    private Map<String, PageSalvage.Table> tables() throws SQLException {
+        var roots = new HashMap<String, Integer>();
+        try (var statement = connection.createStatement();
+                var rows = statement.executeQuery(
+                        "SELECT name, rootpage FROM sqlite_schema WHERE type = 'table' AND rootpage > 0")) {
+            while (rows.next()) {
+                roots.put(rows.getString(1), rows.getInt(2));
+            }
+        }
+        var tables = new HashMap<String, PageSalvage.Table>();
+        for (var root : roots.entrySet()) {
+            tables.put(
+                    root.getKey(),
+                    new PageSalvage.Table(
+                            root.getValue(),
+                            columns(root.getKey()).stream().map(Column::holds).toList()));
+        }
+        return tables;
     }
 
     /** Behind a torn page the others are still found by their numbers. */
     private void lookUpTheRest(String table, String sql, TableReading reading) throws IOException {
         long end = number("SELECT max(rowid) FROM " + quoted(table) + " NOT INDEXED")
                 .orElse(MAX_LOOKED_UP);
-        long lastFound = reading.taken.length();
         for (int id = reading.taken.nextClearBit(1);
-                id <= Math.min(end, MAX_LOOKED_UP) && id - lastFound < LARGEST_GAP;
+                id <= Math.min(end, MAX_LOOKED_UP) && id - reading.taken.previousSetBit(id) < LARGEST_GAP;
                 id = reading.taken.nextClearBit(id + 1)) {
             // A statement of its own each time: one that met a torn page is of no use afterwards.
             try (var statement = connection.createStatement();
                     var rows = statement.executeQuery(sql + " WHERE rowid = " + id)) {
                 if (rows.next()) {
-                    lastFound = id;
                     reading.take(rows);
                 }
             } catch (SQLException lost) {

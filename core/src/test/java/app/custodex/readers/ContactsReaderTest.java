@@ -140,7 +140,7 @@ class ContactsReaderTest extends ReaderTest {
                 .map(Contact::title)
                 .toList()
                 .containsAll(List.of("Good", "Second in the file")));
-        assertEquals(2, book.problems().size(), book.problems().toString());
+        assertEquals(3, book.problems().size(), book.problems().toString());
         assertTrue(book.problems().stream().allMatch(p -> !p.advice().isEmpty()));
     }
 
