@@ -23,8 +23,8 @@ import java.net.InetAddress;
 import java.net.ServerSocket;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.List;
+import java.util.concurrent.ExecutionException;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import org.slf4j.Logger;
@@ -101,14 +101,26 @@ public final class TableDrawer implements PracticeDrawer {
     public static final class Maker implements Provider {
         @Override
         public PracticeDrawer open(Path folder, Contents contents) throws IOException {
-            var phones = new ArrayList<TablePhone>();
-            phones.add(phone(folder.resolve("ostrel"), Family.OSTREL, contents));
-            phones.add(phone(folder.resolve("pellow"), Family.PELLOW, contents));
-            var drawer = new TableDrawer(folder, phones, LoftShelf.open(folder.resolve("loft")));
+            try (var makers =
+                    Executors.newThreadPerTaskExecutor(Thread.ofPlatform().factory())) {
+                var ostrel = makers.submit(() -> phone(folder.resolve("ostrel"), Family.OSTREL, contents));
+                var pellow = makers.submit(() -> phone(folder.resolve("pellow"), Family.PELLOW, contents));
+                var loft = makers.submit(() -> LoftShelf.open(folder.resolve("loft")));
+                var drawer = new TableDrawer(folder, List.of(ostrel.get(), pellow.get()), loft.get());
+                grow(drawer, contents);
+                return drawer;
+            } catch (ExecutionException e) {
+                throw e.getCause() instanceof IOException failed ? failed : new IOException(e.getCause());
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+                throw new IOException(e);
+            }
+        }
+
+        private static void grow(TableDrawer drawer, Contents contents) {
             if (!contents.sketched() && contents.pictures() == 0) {
                 drawer.grow(contents);
             }
-            return drawer;
         }
 
         private static TablePhone phone(Path folder, Family family, Contents contents) throws IOException {

@@ -175,10 +175,10 @@ final class TablePhone implements PracticePhone {
     void develop(Life life, CancelToken cancel) throws IOException {
         var photographer = new Photographer(Photographer.Quality.FULL);
         int drawn = 0;
-        for (var picture : Roll.of(family(), files(), life)) {
-            if (!cancel.isCancelled() && !Files.exists(picture.file())) {
-                Roll.draw(picture, photographer);
-                if (++drawn % 16 == 0) {
+        for (var drawing : Roll.of(family(), files(), life)) {
+            if (!cancel.isCancelled() && !Files.exists(drawing.file())) {
+                drawing.draw(photographer);
+                if (++drawn % 64 == 0) {
                     recount();
                 }
             }

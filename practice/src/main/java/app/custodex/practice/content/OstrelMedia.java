@@ -9,7 +9,6 @@ import java.nio.file.Path;
 import java.sql.SQLException;
 import java.time.LocalDateTime;
 import java.util.List;
-import java.util.Optional;
 
 /** Pictures, sound and films as an Ostrel keeps them: files, with what it knows of them in databases beside. */
 final class OstrelMedia {
@@ -43,12 +42,12 @@ final class OstrelMedia {
         Clips.put("lamp-keepers.mp4", files.resolve("films/The Lamp Keepers 1.mp4"), SUMMER);
     }
 
-    static Roll.Picture picture(Path files, Life life, int i) {
+    static Roll.Drawing picture(Path files, Life life, int i) {
         var shot = life.shots().get(i);
-        return new Roll.Picture(
-                files.resolve(path(i, shot)),
-                shot,
-                heic(i, shot) ? Optional.of("island-%d.heic".formatted(i / 15 % 6)) : Optional.empty());
+        var file = files.resolve(path(i, shot));
+        return heic(i, shot)
+                ? Roll.shipped("island-%d.heic".formatted(i / 15 % 6), file, shot)
+                : Roll.picture(file, shot);
     }
 
     private static boolean heic(int i, Shot shot) {

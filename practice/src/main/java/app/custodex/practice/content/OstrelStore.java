@@ -27,13 +27,12 @@ public final class OstrelStore {
     public static StoreCounts write(
             Path files, Life life, List<Person> people, System system, Photographer.Quality quality)
             throws IOException {
-        var photographer = new Photographer(quality);
         people(files.resolve("store/people/people.db"), people, life);
-        new OstrelTalk(life, photographer).write(files.resolve("store"), system);
+        new OstrelTalk(life).write(files.resolve("store"), system);
         new OstrelDays(life).write(files);
         new OstrelMedia(files, life).write();
         if (quality != Photographer.Quality.FULL) {
-            Roll.draw(Roll.of(Family.OSTREL, files, life), photographer);
+            Roll.draw(Roll.of(Family.OSTREL, files, life), new Photographer(quality));
         }
         return StoreCounts.of(people.size(), life);
     }

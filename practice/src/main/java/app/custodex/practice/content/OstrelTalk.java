@@ -19,12 +19,10 @@ final class OstrelTalk {
     private static final int RECENT = 12;
 
     private final Life life;
-    private final Photographer photographer;
     private final Map<String, Integer> handles = new HashMap<>();
 
-    OstrelTalk(Life life, Photographer photographer) {
+    OstrelTalk(Life life) {
         this.life = life;
-        this.photographer = photographer;
         life.talks()
                 .forEach(talk -> talk.members()
                         .forEach(member -> handles.computeIfAbsent(member.address(), address -> handles.size() + 1)));
@@ -56,7 +54,12 @@ final class OstrelTalk {
                     db -> olderMessages(db, settled, count));
             OstrelDatabase.write(store.resolve("calls/calls.db"), life.until(), this::olderCalls);
         }
-        Parts.put(life.said(), (i, said) -> messages.resolve("files").resolve(file(i, said)), photographer);
+    }
+
+    /** The files that hang on messages. */
+    static List<Roll.Drawing> parts(Path files, Life life) {
+        var folder = files.resolve("store/messages/files");
+        return Parts.of(life.said(), (i, said) -> folder.resolve(file(i, said)));
     }
 
     private static String guid(int message) {

@@ -1,17 +1,15 @@
 package app.custodex.practice.content;
 
-import app.custodex.base.Disk;
 import app.custodex.practice.island.Talk.Clip;
 import app.custodex.practice.island.Talk.Picture;
 import app.custodex.practice.island.Talk.Said;
 import app.custodex.practice.island.Talk.Voice;
 import java.io.IOException;
-import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
-import java.util.stream.IntStream;
 
 /** The files that hang on messages. */
 final class Parts {
@@ -38,28 +36,23 @@ final class Parts {
         Path of(int message, Said said);
     }
 
-    /** Writes the files of all messages, on all processors. */
-    static void put(List<Said> all, Place place, Photographer photographer) throws IOException {
-        try {
-            IntStream.range(0, all.size()).parallel().forEach(i -> {
-                var said = all.get(i);
-                if (said.clip().isPresent() && kept(i)) {
-                    try {
-                        put(said.clip().get(), said, place.of(i, said), photographer);
-                    } catch (IOException e) {
-                        throw new UncheckedIOException(e);
-                    }
-                }
-            });
-        } catch (UncheckedIOException e) {
-            throw e.getCause();
+    /** The files of all messages that still have them. */
+    static List<Roll.Drawing> of(List<Said> all, Place place) {
+        var parts = new ArrayList<Roll.Drawing>();
+        for (int i = 0; i < all.size(); i++) {
+            var said = all.get(i);
+            if (said.clip().isPresent() && kept(i)) {
+                var clip = said.clip().get();
+                var file = place.of(i, said);
+                parts.add(new Roll.Drawing(file, (photographer, to) -> put(clip, said, to, photographer)));
+            }
         }
+        return parts;
     }
 
     private static void put(Clip clip, Said said, Path file, Photographer photographer) throws IOException {
         switch (clip) {
             case Picture(var motif, var seed) -> {
-                Files.createDirectories(Disk.parent(file));
                 Files.write(file, photographer.sent(motif, seed, said.at()));
                 Clips.stamp(file, said.at());
             }

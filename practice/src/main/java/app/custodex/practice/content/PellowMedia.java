@@ -9,7 +9,6 @@ import java.nio.file.Path;
 import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Optional;
 
 /** Pictures, sound, alarms and apps as a Pellow keeps them: files, with lists in JSON beside them. */
 final class PellowMedia {
@@ -54,9 +53,9 @@ final class PellowMedia {
                 life.until());
     }
 
-    static Roll.Picture picture(Path files, Life life, int i) {
-        var shot = life.shots().get(i);
-        return new Roll.Picture(files.resolve("Pictures").resolve(path(life, i)), shot, Optional.empty());
+    static Roll.Drawing picture(Path files, Life life, int i) {
+        return Roll.picture(
+                files.resolve("Pictures").resolve(path(life, i)), life.shots().get(i));
     }
 
     private static String path(Life life, int i) {

@@ -39,8 +39,7 @@ public final class PellowStore {
             var account = ACCOUNTS.get(i % 9 == 8 ? 1 : 0);
             person(files.resolve("Shared/People").resolve(account), people.get(i), i);
         }
-        var photographer = new Photographer(quality);
-        new PellowTalk(life, photographer).write(files.resolve("Shared/Talk"), base);
+        new PellowTalk(life).write(files.resolve("Shared/Talk"), base);
         for (var event : life.events()) {
             event(files.resolve("Shared/Calendars").resolve(event.calendar()), event, life.until());
         }
@@ -61,7 +60,7 @@ public final class PellowStore {
         }
         new PellowMedia(files, life).write();
         if (quality != Photographer.Quality.FULL) {
-            Roll.draw(Roll.of(Family.PELLOW, files, life), photographer);
+            Roll.draw(Roll.of(Family.PELLOW, files, life), new Photographer(quality));
         }
         return StoreCounts.of(people.size(), life);
     }

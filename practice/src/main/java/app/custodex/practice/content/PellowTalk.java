@@ -11,6 +11,7 @@ import java.sql.DriverManager;
 import java.sql.SQLException;
 import java.time.LocalDateTime;
 import java.time.ZoneOffset;
+import java.util.List;
 
 /**
  * Messages and calls as a Pellow keeps them: one database, times in milliseconds since 1970, in the tables of Base 9 and of Base 8,
@@ -18,11 +19,9 @@ import java.time.ZoneOffset;
  */
 final class PellowTalk {
     private final Life life;
-    private final Photographer photographer;
 
-    PellowTalk(Life life, Photographer photographer) {
+    PellowTalk(Life life) {
         this.life = life;
-        this.photographer = photographer;
     }
 
     private static long millis(LocalDateTime at) {
@@ -52,7 +51,12 @@ final class PellowTalk {
             throw new IOException(e);
         }
         Clips.stamp(file, life.until());
-        Parts.put(life.said(), (i, said) -> folder.resolve(part(i, said)), photographer);
+    }
+
+    /** The files that hang on messages. */
+    static List<Roll.Drawing> parts(Path files, Life life) {
+        var folder = files.resolve("Shared/Talk");
+        return Parts.of(life.said(), (i, said) -> folder.resolve(part(i, said)));
     }
 
     private static String part(int message, Said said) {

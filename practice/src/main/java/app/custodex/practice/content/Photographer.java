@@ -59,7 +59,6 @@ public final class Photographer {
 
     /** Takes a picture, and sets the file's time to the moment of it. */
     public void take(Path file, Shot shot) throws IOException {
-        Files.createDirectories(file.getParent());
         var plain = drawn(shot);
         try (var out = Files.newOutputStream(file)) {
             var exif = new TiffOutputSet();

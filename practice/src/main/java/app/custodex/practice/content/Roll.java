@@ -10,42 +10,59 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.util.ArrayList;
-import java.util.Comparator;
+import java.util.Collections;
 import java.util.List;
-import java.util.Optional;
 
-/** The pictures that an owner took. Each is drawn by itself, so that a phone can be used before all of them are there. */
+/** The pictures and recordings on a phone. Each is made by itself, so that a phone can be used before all of them are there. */
 public final class Roll {
     private Roll() {}
 
-    /**
-     * A picture.
-     *
-     * @param file where it lies
-     * @param shipped the clip that it is, for the formats that can't be drawn here
-     */
-    public record Picture(Path file, Shot shot, Optional<String> shipped) {}
+    /** Makes a drawing in an empty file. */
+    interface Hand {
+        void draw(Photographer photographer, Path to) throws IOException;
+    }
 
-    /** The pictures of a phone, the newest first. */
-    public static List<Picture> of(Family family, Path files, Life life) {
-        var pictures = new ArrayList<Picture>();
+    /**
+     * Something that is drawn.
+     *
+     * @param file where it lies then
+     */
+    public record Drawing(Path file, Hand hand) {
+        /** Draws it. It is there whole or not at all, also for somebody who lists the phone meanwhile. */
+        public void draw(Photographer photographer) throws IOException {
+            Files.createDirectories(Disk.parent(file));
+            var part = Files.createTempFile("practice-picture", ".part");
+            try {
+                hand.draw(photographer, part);
+                Files.move(part, file, StandardCopyOption.REPLACE_EXISTING);
+            } finally {
+                Files.deleteIfExists(part);
+            }
+        }
+    }
+
+    /** Everything that is drawn: what hangs on messages, then the owner's pictures, the newest first. */
+    public static List<Drawing> of(Family family, Path files, Life life) {
+        var pictures = new ArrayList<Drawing>();
         for (int i = 0; i < life.shots().size(); i++) {
             pictures.add(
                     family == Family.OSTREL
                             ? OstrelMedia.picture(files, life, i)
                             : PellowMedia.picture(files, life, i));
         }
-        pictures.sort(
-                Comparator.comparing((Picture picture) -> picture.shot().at()).reversed());
-        return pictures;
+        Collections.reverse(pictures);
+        var all = new ArrayList<>(
+                family == Family.OSTREL ? OstrelTalk.parts(files, life) : PellowTalk.parts(files, life));
+        all.addAll(pictures);
+        return all;
     }
 
     /** Draws them, on all processors. */
-    static void draw(List<Picture> pictures, Photographer photographer) throws IOException {
+    static void draw(List<Drawing> drawings, Photographer photographer) throws IOException {
         try {
-            pictures.parallelStream().forEach(picture -> {
+            drawings.parallelStream().forEach(drawing -> {
                 try {
-                    draw(picture, photographer);
+                    drawing.draw(photographer);
                 } catch (IOException e) {
                     throw new UncheckedIOException(e);
                 }
@@ -55,19 +72,13 @@ public final class Roll {
         }
     }
 
-    /** Draws one. It is there whole or not at all, also for somebody who lists the phone meanwhile. */
-    public static void draw(Picture picture, Photographer photographer) throws IOException {
-        if (picture.shipped().isPresent()) {
-            Clips.put(picture.shipped().get(), picture.file(), picture.shot().at());
-            return;
-        }
-        Files.createDirectories(Disk.parent(picture.file()));
-        var part = Files.createTempFile("practice-picture", ".jpg");
-        try {
-            photographer.take(part, picture.shot());
-            Files.move(part, picture.file(), StandardCopyOption.REPLACE_EXISTING);
-        } finally {
-            Files.deleteIfExists(part);
-        }
+    /** A picture that the owner took. */
+    static Drawing picture(Path file, Shot shot) {
+        return new Drawing(file, (photographer, to) -> photographer.take(to, shot));
+    }
+
+    /** The same, in a format that can't be drawn here: a clip that is shipped. */
+    static Drawing shipped(String clip, Path file, Shot shot) {
+        return new Drawing(file, (photographer, to) -> Clips.put(clip, to, shot.at()));
     }
 }
