@@ -6,10 +6,13 @@ import app.custodex.practice.island.Islander;
 import java.io.IOException;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
+import java.util.Set;
 import java.util.UUID;
+import java.util.stream.Collectors;
 
 /**
  * Who stands in the address book of an islander: the other islanders, and invented people beside them. Telephone numbers come only from ranges kept for fiction: Ofcom, "Telephone numbers
@@ -97,11 +100,11 @@ public final class People {
             "D'Arvor",
             "Nuñoa");
     private static final List<String[]> OTHER_SCRIPTS = List.of(
-            new String[] {"نور", "سعيد", "Noor", "Said"},
-            new String[] {"海斗", "浜名", "かいと", "はまな"},
+            new String[] {"ليلى", "البحري", "Layla", "Albahri"},
+            new String[] {"波瑠", "磯谷", "はる", "いそがい"},
             new String[] {"미르", "한바다", "Mir", "Hanbada"},
-            new String[] {"Аглая", "Прибоева", "Aglaya", "Priboeva"},
-            new String[] {"Νεφέλη", "Αλμύρα", "Nefeli", "Almyra"},
+            new String[] {"Злата", "Береговая", "Zlata", "Beregovaya"},
+            new String[] {"Μαρίνα", "Πελάγου", "Marina", "Pelagou"},
             new String[] {"सागर", "तटकर", "Sagar", "Tatkar"},
             new String[] {"נועם", "חופי", "Noam", "Hofi"},
             new String[] {"晓岚", "陆", "Xiaolan", "Lu"});
@@ -121,6 +124,9 @@ public final class People {
             List.of("Tide Lane", "Lamp Stair", "Upper Slip", "Kelp Row", "Choir Close", "Gannet Brae");
     private static final List<String> TOWNS = List.of("Nordvoe", "Skerrow Harbour", "Easter Geo", "Lampholm");
     private static final List<String> CIRCLES = List.of("Family", "Choir", "Ferry", "Boat sale", "School");
+
+    private static final Set<String> ISLANDERS =
+            Arrays.stream(Islander.values()).map(Islander::number).collect(Collectors.toUnmodifiableSet());
 
     private static final Map<Islander, String> NOTES = Map.of(
             Islander.HALVARD, "Voicemail of 3 November kept.\nDo not delete.",
@@ -299,7 +305,9 @@ public final class People {
     }
 
     private String mobile() {
-        int n = random.nextInt(1000);
+        int drawn = random.nextInt(1000);
+        // An islander's number is theirs alone.
+        int n = ISLANDERS.contains("+447700900%03d".formatted(drawn)) ? drawn ^ 1 : drawn;
         return switch (random.nextInt(4)) {
             case 0 -> "+44 7700 900%03d".formatted(n);
             case 1 -> "07700900%03d".formatted(n);
