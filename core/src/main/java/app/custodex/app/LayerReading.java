@@ -181,12 +181,12 @@ public final class LayerReading {
         try {
             var target = Target.of(layer, locale);
             var readers = FamilyReaders.of(target.phone().family());
-            var files = new PhoneFiles(layer, target.phone(), place);
+            var from = From.layer(layer).lookingIntoZips(place);
+            var files = new PhoneFiles(from.source(), target.phone(), place);
             var growth = OpenPhone.growth(
-                    progress,
-                    early -> new OpenPhone(gate, mandate, From.layer(layer), place, files, readers, early, locale));
+                    progress, early -> new OpenPhone(gate, mandate, from, place, files, readers, early, locale));
             var catalogue = catalogue(target, files, readers, place, growth, cancel);
-            return new OpenPhone(gate, mandate, From.layer(layer), place, files, readers, catalogue, locale);
+            return new OpenPhone(gate, mandate, from, place, files, readers, catalogue, locale);
         } catch (IOException | RuntimeException e) {
             place.close();
             throw e;

@@ -20,6 +20,7 @@ import app.custodex.extract.ExtractResult;
 import app.custodex.link.FileSource;
 import app.custodex.link.PhoneIdentity;
 import app.custodex.link.PhonePath;
+import app.custodex.link.ZipsInside;
 import app.custodex.model.Contact;
 import app.custodex.model.ThingId;
 import app.custodex.model.ThingKind;
@@ -103,6 +104,11 @@ public final class OpenPhone implements Closeable {
             return new From(layer, layer.record().phone(), Optional.of(layer.record()), List.of());
         }
 
+        /** The same, with archives that count as folders where files lie anywhere. */
+        From lookingIntoZips(PrivatePlace place) {
+            return phone.family().plain() ? new From(new ZipsInside(source, place), phone, layer, left) : this;
+        }
+
         static From phone(PhoneNow now) {
             return new From(now, now.phone(), Optional.empty(), now.problems());
         }
@@ -128,13 +134,14 @@ public final class OpenPhone implements Closeable {
             var place = PrivatePlace.inMemory();
             try (var draft = CatalogueDraft.inMemory(below)) {
                 var phone = from.phone().in(locale);
-                var files = new PhoneFiles(from.source(), phone, place);
+                var zipped = from.lookingIntoZips(place);
+                var files = new PhoneFiles(zipped.source(), phone, place);
                 int number = from.layer().map(LayerRecord::number).orElse(NO_LAYER);
                 Growth growth = growth(
-                        progress, early -> new OpenPhone(gate, mandate, from, place, files, readers, early, locale));
+                        progress, early -> new OpenPhone(gate, mandate, zipped, place, files, readers, early, locale));
                 draft.build(
                         CatalogueHead.of(phone.identifier(), number, phone.region()), files, readers, growth, cancel);
-                return new OpenPhone(gate, mandate, from, place, files, readers, draft.handOver(), locale);
+                return new OpenPhone(gate, mandate, zipped, place, files, readers, draft.handOver(), locale);
             } catch (IOException | RuntimeException e) {
                 place.close();
                 throw e;

@@ -25,6 +25,7 @@ import app.custodex.link.LoftLink;
 import app.custodex.link.PhonePath;
 import app.custodex.link.ReadinessStep;
 import app.custodex.link.WebDavLink;
+import app.custodex.model.Contact;
 import app.custodex.model.ThingKind;
 import app.custodex.seal.Passphrase;
 import app.custodex.strongroom.LayerRecord;
@@ -44,6 +45,9 @@ import java.util.OptionalLong;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
+import java.util.stream.Collectors;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipOutputStream;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -290,6 +294,49 @@ class EverySourceTest {
 
     private static Optional<ReadinessStep> next(Bay bay) {
         return bay.status().orElseThrow().readiness().next();
+    }
+
+    @Test
+    void whatLiesInAZipIsReadToo() throws Exception {
+        var zip = tree.resolve("old phone.zip");
+        try (var out = new ZipOutputStream(Files.newOutputStream(zip))) {
+            for (var name : List.of("people/all.vcf", "notes/kettle.md", "../outside.md")) {
+                out.putNextEntry(new ZipEntry(name));
+                out.write((name.endsWith(".vcf")
+                                ? "BEGIN:VCARD\r\nVERSION:4.0\r\nFN:Maren Quill\r\nEND:VCARD\r\n"
+                                : "# Descale the kettle\n")
+                        .getBytes(StandardCharsets.UTF_8));
+                out.closeEntry();
+            }
+        }
+        var whole = Files.readAllBytes(zip);
+        Files.write(tree.resolve("torn.zip"), Arrays.copyOf(whole, whole.length / 2));
+        var bay = custodex.bays().add(tree.toString(), "");
+        var layer = backUp(bay).layer();
+        assertEquals(
+                Set.of("contacts.vcf", "old phone.zip", "torn.zip"),
+                onDisk().keySet().stream()
+                        .map(PhonePath::text)
+                        .filter(path -> path.matches(".*(vcf|zip)"))
+                        .collect(Collectors.toSet()),
+                "the layer keeps archives as they are");
+        try (var open =
+                custodex.reading().open(Mandate.ofShop(), layer.phone().identifier(), layer.number(), Locale.UK)) {
+            assertEquals(
+                    List.of("Halvard Rook", "Maren Quill"),
+                    open.contacts().ascending().stream().map(Contact::title).toList());
+            var catalogue = open.catalogue();
+            var kettle = catalogue.read(catalogue.find("descale", Filter.EVERYTHING, Order.OLDEST_FIRST));
+            assertEquals(
+                    List.of("old phone.zip/notes/kettle.md"),
+                    kettle.stream().map(entry -> entry.thing().id().item()).toList());
+            var taken = folder.resolve("taken.md");
+            open.takeOut(kettle.getFirst().thing().id(), taken);
+            assertEquals("# Descale the kettle\n", Files.readString(taken));
+            assertTrue(
+                    open.problems(Set.of()).stream().anyMatch(p -> p.subject().equals("torn.zip")),
+                    open.problems(Set.of()).toString());
+        }
     }
 
     @Test

@@ -18,7 +18,8 @@ public final class OpenFiles {
                 new MarkdownNotes(""),
                 new BookmarkFiles(),
                 new PlaylistFiles(),
-                new RouteFiles()));
+                new RouteFiles(),
+                new ZipFiles()));
         readers.addAll(MediaFiles.readers(MediaFiles.Places.ANYWHERE));
         return readers;
     }
