@@ -2,6 +2,7 @@ package app.custodex.cli;
 
 import app.custodex.base.Problem;
 import app.custodex.base.ProblemException;
+import app.custodex.docket.Country;
 import app.custodex.docket.Docket;
 import app.custodex.docket.Docket.Consent;
 import app.custodex.link.PhoneIdentity;
@@ -46,13 +47,22 @@ final class DocketCommand implements Runnable {
                             description = "The customer has given consent to this; without it nothing may be copied")
                     Optional<String> consent,
             @Option(names = "--own", description = "The phone is the shop's own, so nobody's consent is needed")
-                    boolean own)
+                    boolean own,
+            @Option(
+                            names = "--country",
+                            defaultValue = "",
+                            description =
+                                    "In which country numbers are dialled that have none, such as GB, where the source"
+                                            + " does not say (default: that of this computer)")
+                    String country)
             throws IOException {
         try (var custodex = home.open()) {
             var bay = PhoneFinder.known(custodex, phone);
             var given = consent.map(extent -> new Consent(custodex.clock().instant(), extent));
             var docket = custodex.dockets()
-                    .open(new Docket.Form(customer, reach, reason, given, Optional.empty(), own), bay.address());
+                    .open(
+                            new Docket.Form(customer, reach, reason, given, Optional.empty(), own, Country.of(country)),
+                            bay.address());
             var identity = bay.status().flatMap(PhoneStatus::identity);
             if (identity.isPresent()) {
                 docket = custodex.dockets().change(docket.number(), d -> d.withPhone(identity.get()));

@@ -105,6 +105,11 @@ public final class ConsentGate {
     }
 
     /** The docket that is worked on in a mandate; empty for the shop's own. */
+    /** A phone that does not say in which country its numbers are dialled, in that of the docket, if it names one. */
+    PhoneIdentity inCountry(Mandate mandate, PhoneIdentity phone) throws IOException {
+        return phone.in(docket(mandate).map(Docket::country).orElse(""));
+    }
+
     Optional<Docket> docket(Mandate mandate) throws IOException {
         return mandate instanceof Mandate.OfDocket of ? dockets.find(of.number()) : Optional.empty();
     }

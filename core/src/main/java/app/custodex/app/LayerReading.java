@@ -84,7 +84,8 @@ public final class LayerReading {
         var layer = layer(phoneIdentifier, number);
         Optional<byte[]> below;
         try {
-            below = keptBytes(Target.of(layer, locale));
+            below = keptBytes(new Target(
+                    layer, gate.inCountry(mandate, layer.record().phone()).in(locale)));
         } catch (IOException | RuntimeException e) {
             layer.close();
             throw e;
@@ -179,7 +180,8 @@ public final class LayerReading {
         // What is sealed never touches a disk in the clear.
         var place = layer.record().sealed() ? PrivatePlace.inMemory() : PrivatePlace.open(readingPlace());
         try {
-            var target = Target.of(layer, locale);
+            var target = new Target(
+                    layer, gate.inCountry(mandate, layer.record().phone()).in(locale));
             var readers = FamilyReaders.of(target.phone().family());
             var from = From.layer(layer).lookingIntoZips(place);
             var files = new PhoneFiles(from.source(), target.phone(), place);
@@ -223,9 +225,6 @@ public final class LayerReading {
      * @param phone in the country by which its numbers are read
      */
     private record Target(StoredLayer layer, PhoneIdentity phone) {
-        static Target of(StoredLayer layer, Locale locale) {
-            return new Target(layer, layer.record().phone().in(locale));
-        }
 
         int number() {
             return layer.record().number();

@@ -133,7 +133,7 @@ public final class OpenPhone implements Closeable {
         try {
             var place = PrivatePlace.inMemory();
             try (var draft = CatalogueDraft.inMemory(below)) {
-                var phone = from.phone().in(locale);
+                var phone = gate.inCountry(mandate, from.phone()).in(locale);
                 var zipped = from.lookingIntoZips(place);
                 var files = new PhoneFiles(zipped.source(), phone, place);
                 int number = from.layer().map(LayerRecord::number).orElse(NO_LAYER);

@@ -2,6 +2,8 @@ package app.custodex.docket;
 
 import app.custodex.link.PhoneIdentity;
 import com.fasterxml.jackson.annotation.JsonIgnore;
+import com.fasterxml.jackson.annotation.JsonSetter;
+import com.fasterxml.jackson.annotation.Nulls;
 import java.net.URI;
 import java.time.Instant;
 import java.time.LocalDateTime;
@@ -30,6 +32,8 @@ import java.util.Optional;
  * @param layers numbers of the layers made for this docket
  * @param automatic absent when each backup is started by hand
  * @param own whether it is for a phone of the shop's own: there is no customer whose consent is needed
+ * @param country in which numbers without one are dialled, where the source does not say, by ISO 3166-1 alpha-2; empty for that of
+ *     whoever looks
  */
 public record Docket(
         int number,
@@ -44,7 +48,8 @@ public record Docket(
         Map<RouteStep, Instant> done,
         List<Integer> layers,
         Optional<Automatic> automatic,
-        boolean own) {
+        boolean own,
+        @JsonSetter(nulls = Nulls.AS_EMPTY) String country) {
     public Docket {
         Objects.requireNonNull(opened);
         Objects.requireNonNull(customer);
@@ -102,7 +107,7 @@ public record Docket(
 
     /** With the customer's consent, or without it. */
     public Docket withConsent(Optional<Consent> newConsent) {
-        return withForm(new Form(customer, reach, reason, newConsent, promised, own));
+        return withForm(new Form(customer, reach, reason, newConsent, promised, own, country));
     }
 
     /** With what was written on the check-in form. */
@@ -111,7 +116,7 @@ public record Docket(
     }
 
     private Form formed() {
-        return new Form(customer, reach, reason, consent, promised, own);
+        return new Form(customer, reach, reason, consent, promised, own, country);
     }
 
     private Docket with(
@@ -133,7 +138,8 @@ public record Docket(
                 newDone,
                 newLayers,
                 newAutomatic,
-                form.own());
+                form.own(),
+                form.country());
     }
 
     /**
@@ -152,7 +158,19 @@ public record Docket(
             String reason,
             Optional<Consent> consent,
             Optional<LocalDateTime> promised,
-            boolean own) {
+            boolean own,
+            String country) {
+        /** In the country of whoever looks. */
+        public Form(
+                String customer,
+                String reach,
+                String reason,
+                Optional<Consent> consent,
+                Optional<LocalDateTime> promised,
+                boolean own) {
+            this(customer, reach, reason, consent, promised, own, "");
+        }
+
         /** For a customer's phone. */
         public Form(
                 String customer,

@@ -156,7 +156,8 @@ public final class DocketBook {
                     Map.of(),
                     List.of(),
                     Optional.empty(),
-                    form.own()));
+                    form.own(),
+                    form.country()));
         }
     }
 

@@ -32,19 +32,18 @@ public record PhoneIdentity(
         long used) {
     /** The same, in the country of a locale where it has none of its own, as a folder has. */
     public PhoneIdentity in(Locale locale) {
+        return in(locale.getCountry());
+    }
+
+    /**
+     * The same, in a country where it has none of its own.
+     *
+     * @param country by ISO 3166-1 alpha-2; may be empty
+     */
+    public PhoneIdentity in(String country) {
         return !region.isEmpty()
                 ? this
                 : new PhoneIdentity(
-                        identifier,
-                        name,
-                        family,
-                        model,
-                        serial,
-                        imei,
-                        system,
-                        locale.getCountry(),
-                        timeZone,
-                        capacity,
-                        used);
+                        identifier, name, family, model, serial, imei, system, country, timeZone, capacity, used);
     }
 }

@@ -62,7 +62,8 @@ class AutomaticRunsTest {
                 Map.of(),
                 List.of(),
                 Optional.of(new Docket.Automatic(daily, now)),
-                false);
+                false,
+                "");
     }
 
     private boolean due(Docket docket, boolean ready, Optional<Instant> lastRun) {

@@ -1,8 +1,11 @@
 package app.custodex.docket;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertSame;
+import static org.junit.jupiter.api.Assertions.assertThrows;
 
+import app.custodex.base.ProblemException;
 import app.custodex.base.RealDisk;
 import app.custodex.docket.Docket.Consent;
 import java.io.IOException;
@@ -67,6 +70,18 @@ class DocketBookTest {
     void aStepIsDoneOnceAndKeepsItsTime() throws IOException {
         var docket = open().open(form("x"), BAY).withDone(RouteStep.READ, NOW);
         assertSame(docket, docket.withDone(RouteStep.READ, NOW.plusSeconds(60)));
+    }
+
+    @Test
+    void aDocketThatNamesNoCountryIsReadAndCountriesAreTwoLetters() throws IOException {
+        open().open(form("old"), BAY);
+        var file = folder.resolve("0001.json");
+        var older = Files.readString(file).replaceFirst(",\\s*\"country\" : \"\"", "");
+        assertFalse(older.contains("country"), older);
+        Files.writeString(file, older);
+        assertEquals("", open().find(1).orElseThrow().country());
+        assertEquals("JP", Country.of(" jp "));
+        assertThrows(ProblemException.class, () -> Country.of("Skerrow"));
     }
 
     @Test

@@ -92,7 +92,8 @@ class BayStateTest {
                         Map.of(),
                         List.of(),
                         Optional.empty(),
-                        false)));
+                        false,
+                        "")));
     }
 
     private static KeptLayer layer(Optional<Boolean> sound) {

@@ -18,6 +18,7 @@ import app.custodex.base.CancelToken;
 import app.custodex.base.ProblemException;
 import app.custodex.catalogue.Catalogue.Order;
 import app.custodex.catalogue.Filter;
+import app.custodex.docket.Docket;
 import app.custodex.drawer.PracticeDrawer.Contents;
 import app.custodex.link.Kind;
 import app.custodex.link.LinkException;
@@ -294,6 +295,33 @@ class EverySourceTest {
 
     private static Optional<ReadinessStep> next(Bay bay) {
         return bay.status().orElseThrow().readiness().next();
+    }
+
+    @Test
+    void aDocketSaysInWhichCountryAFoldersNumbersAreDialled() throws Exception {
+        put("contacts.vcf", "BEGIN:VCARD\r\nVERSION:4.0\r\nFN:Halvard Rook\r\nTEL:07700 900112\r\nEND:VCARD\r\n");
+        var bay = custodex.bays().add(tree.toString(), "");
+        var layer = backUp(bay).layer();
+        var consent = new Docket.Consent(Clock.systemUTC().instant(), "read");
+        var docket = custodex.dockets()
+                .open(
+                        new Docket.Form("H", "", "r", Optional.of(consent), Optional.empty(), false, "GB"),
+                        bay.address());
+        custodex.dockets().change(docket.number(), d -> d.withPhone(layer.phone()));
+        for (var mandate : List.of(Mandate.ofShop(), Mandate.ofDocket(docket.number()), Mandate.ofShop())) {
+            try (var open =
+                    custodex.reading().open(mandate, layer.phone().identifier(), layer.number(), Locale.JAPAN)) {
+                assertEquals(
+                        mandate instanceof Mandate.OfDocket ? "+447700900112" : "+817700900112",
+                        open.contacts()
+                                .ascending()
+                                .getFirst()
+                                .phones()
+                                .getFirst()
+                                .e164(),
+                        "without a docket: as whoever looks would dial it");
+            }
+        }
     }
 
     @Test

@@ -1,8 +1,10 @@
 package app.custodex.desktop.bench;
 
+import app.custodex.base.ProblemException;
 import app.custodex.desktop.BayModel;
 import app.custodex.desktop.Desk;
 import app.custodex.desktop.ui.Parts;
+import app.custodex.docket.Country;
 import app.custodex.docket.Docket;
 import app.custodex.docket.Docket.Automatic;
 import app.custodex.docket.Docket.Consent;
@@ -39,6 +41,7 @@ final class DocketForm extends VBox {
     private final CheckBox consent = new CheckBox("The customer has given consent");
     private final CheckBox own = new CheckBox("It is the shop's own: there is no customer");
     private final TextField extent = field("docket-extent", "What may be done with the data");
+    private final TextField country = field("docket-country", "GB");
     private final ComboBox<String> automatic = new ComboBox<>();
     private final TextField automaticTime = field("docket-automatic-time", "HH:MM");
     private final Label missing = Parts.sentence("", "mark-hand-words");
@@ -67,6 +70,11 @@ final class DocketForm extends VBox {
         Parts.fact(grid, "Reason", reason);
         Parts.fact(grid, "Promised", new HBox(8, promisedDay, promisedTime));
         Parts.fact(grid, "Consent", new VBox(6, consent, extent, own));
+        if (!bay.isPhone()) { // a phone says itself where it is at home
+            country.setPrefColumnCount(4);
+            Parts.fact(
+                    grid, "Numbers", new HBox(8, country, Parts.text("country in which they are dialled", "lesser")));
+        }
         automatic.setId("docket-automatic");
         automatic.getItems().setAll(BY_HAND, EACH_TIME, EACH_DAY);
         automaticTime.setPrefColumnCount(5);
@@ -118,6 +126,7 @@ final class DocketForm extends VBox {
         automatic.setValue(when.isEmpty() ? BY_HAND : when.get().daily().isPresent() ? EACH_DAY : EACH_TIME);
         automaticTime.setText(
                 when.flatMap(Automatic::daily).map(LocalTime::toString).orElse("19:00"));
+        country.setText(docket.map(Docket::country).orElse(""));
         missing.setText("");
     }
 
@@ -154,6 +163,14 @@ final class DocketForm extends VBox {
             automaticTime.requestFocus();
             return;
         }
+        String dialled;
+        try {
+            dialled = Country.of(country.getText());
+        } catch (ProblemException e) {
+            missing.setText("Write the country as two letters, such as GB, or leave it empty.");
+            country.requestFocus();
+            return;
+        }
         missing.setText(
                 own.isSelected() || consent.isSelected()
                         ? ""
@@ -172,7 +189,8 @@ final class DocketForm extends VBox {
                         reason.getText().strip(),
                         given,
                         promised,
-                        own.isSelected()),
+                        own.isSelected(),
+                        dialled),
                 byItself);
     }
 
