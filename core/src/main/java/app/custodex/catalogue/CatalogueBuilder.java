@@ -72,7 +72,11 @@ public final class CatalogueBuilder {
      *
      * @param isNew whether no layer below had it
      */
-    private record Job(Reader reader, Store store, String version, boolean isNew) {}
+    private record Job(Reader reader, Store store, String version, boolean isNew) {
+        boolean bringsContacts() {
+            return reader.kinds().contains(ThingKind.CONTACT);
+        }
+    }
 
     /** What a reader hands to the writer. */
     private sealed interface Parcel {
@@ -94,13 +98,10 @@ public final class CatalogueBuilder {
             try (var writer = new ThingTable(db, phone.zone())) {
                 var jobs = plan(writer);
                 if (writer.isEmpty()) {
-                    var contacts = jobs.stream()
-                            .filter(job -> job.reader().kinds().contains(ThingKind.CONTACT))
-                            .toList();
-                    carryOut(contacts, writer);
-                    jobs.removeAll(contacts);
+                    carryOut(jobs.stream().filter(Job::bringsContacts).toList(), writer);
                     new People(db).assign();
                     growth.usable(Catalogue.growing(db, lock));
+                    jobs.removeIf(Job::bringsContacts);
                 }
                 carryOut(jobs, writer);
                 lock.lock(); // what follows changes all of it

@@ -36,10 +36,16 @@ final class ThingTable implements Closeable {
     private final PreparedStatement insertBody;
     private final PreparedStatement insertWords;
     private final PreparedStatement insertPart;
+    private final PreparedStatement insertStore;
+    private final PreparedStatement endStore;
     private final PreparedStatement find;
+    private final Map<StoreName, Catalogue.StoreRow> stores = new HashMap<>();
     private final Beginnings beginnings;
     private long lastThing;
+    private long lastStore;
     private long lastAddress;
+
+    private record StoreName(String reader, String name) {}
 
     /** A store that is being read. */
     static final class OpenStore {
@@ -70,11 +76,22 @@ final class ThingTable implements Closeable {
         insertBody = db.prepareStatement("INSERT INTO body VALUES (?, ?)");
         insertWords = db.prepareStatement("INSERT INTO words (rowid, text) VALUES (?, ?)");
         insertPart = db.prepareStatement("INSERT OR IGNORE INTO part VALUES (?, ?)");
+        insertStore = db.prepareStatement("INSERT INTO store (id, reader, name, version) VALUES (?, ?, ?, '')");
+        endStore = db.prepareStatement("UPDATE store SET version = ?, problems = ? WHERE id = ?");
         find = db.prepareStatement("SELECT id, digest, kind FROM thing WHERE store = ? AND key = ?");
         try (var statement = db.createStatement();
                 var rows = statement.executeQuery("SELECT id, text FROM address")) {
             while (rows.next()) {
                 addresses.put(rows.getString(2), rows.getLong(1));
+            }
+        }
+        try (var statement = db.createStatement();
+                var rows = statement.executeQuery("SELECT reader, name, id, version FROM store")) {
+            while (rows.next()) {
+                stores.put(
+                        new StoreName(rows.getString(1), rows.getString(2)),
+                        new Catalogue.StoreRow(rows.getLong(3), rows.getString(4)));
+                lastStore = Math.max(lastStore, rows.getLong(3));
             }
         }
     }
@@ -93,48 +110,31 @@ final class ThingTable implements Closeable {
     }
 
     /** Whether a layer below had this store. */
-    boolean isKnown(String reader, String name) throws SQLException {
-        try (var query = db.prepareStatement("SELECT 1 FROM store WHERE reader = ? AND name = ?")) {
-            query.setString(1, reader);
-            query.setString(2, name);
-            try (var rows = query.executeQuery()) {
-                return rows.next();
-            }
-        }
+    boolean isKnown(String reader, String name) {
+        return stores.containsKey(new StoreName(reader, name));
     }
 
     /** Whether a store was read as it is now. */
-    boolean isCurrent(String reader, String name, String version) throws SQLException {
-        try (var query = db.prepareStatement("SELECT id, version FROM store WHERE reader = ? AND name = ?")) {
-            query.setString(1, reader);
-            query.setString(2, name);
-            try (var rows = query.executeQuery()) {
-                if (!rows.next()) {
-                    return false;
-                }
-                kept.add(rows.getLong(1));
-                return version.equals(rows.getString(2));
-            }
+    boolean isCurrent(String reader, String name, String version) {
+        var there = stores.get(new StoreName(reader, name));
+        if (there == null) {
+            return false;
         }
+        kept.add(there.id());
+        return version.equals(there.version());
     }
 
     /** Begins to take the things of a store. */
     OpenStore begin(String reader, String name) throws SQLException {
-        try (var query = db.prepareStatement("SELECT id FROM store WHERE reader = ? AND name = ?")) {
-            query.setString(1, reader);
-            query.setString(2, name);
-            try (var rows = query.executeQuery()) {
-                if (rows.next()) {
-                    return new OpenStore(rows.getLong(1), true);
-                }
-            }
+        var there = stores.get(new StoreName(reader, name));
+        if (there != null) {
+            return new OpenStore(there.id(), true);
         }
-        try (var add = db.prepareStatement("INSERT INTO store (reader, name, version) VALUES (?, ?, '')")) {
-            add.setString(1, reader);
-            add.setString(2, name);
-            add.executeUpdate();
-        }
-        long id = number("SELECT max(id) FROM store");
+        long id = ++lastStore;
+        insertStore.setLong(1, id);
+        insertStore.setString(2, reader);
+        insertStore.setString(3, name);
+        insertStore.executeUpdate();
         kept.add(id);
         return new OpenStore(id, false);
     }
@@ -300,12 +300,10 @@ final class ThingTable implements Closeable {
                 }
             }
         }
-        try (var update = db.prepareStatement("UPDATE store SET version = ?, problems = ? WHERE id = ?")) {
-            update.setString(1, version);
-            update.setBytes(2, problems);
-            update.setLong(3, store.id);
-            update.executeUpdate();
-        }
+        endStore.setString(1, version);
+        endStore.setBytes(2, problems);
+        endStore.setLong(3, store.id);
+        endStore.executeUpdate();
     }
 
     /** Drops the things of stores that are no longer there. */
@@ -351,6 +349,8 @@ final class ThingTable implements Closeable {
                 insertBody;
                 insertWords;
                 insertPart;
+                insertStore;
+                endStore;
                 find) {
             // Closed in turn.
         } catch (SQLException e) {
