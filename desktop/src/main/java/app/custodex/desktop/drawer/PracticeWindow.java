@@ -3,6 +3,7 @@ package app.custodex.desktop.drawer;
 import app.custodex.desktop.Desk;
 import app.custodex.desktop.Theme;
 import app.custodex.desktop.ui.Parts;
+import app.custodex.drawer.PastVisit;
 import app.custodex.drawer.PracticeDrawer;
 import app.custodex.drawer.PracticePhone;
 import java.util.ArrayList;
@@ -40,6 +41,7 @@ public final class PracticeWindow {
         this.owner = owner;
         drawer.phones().forEach(phone -> panes.add(new PhonePane(phone)));
         loft = new LoftPane(drawer.loft());
+        loft.getChildren().addAll(passphrases(drawer.history()));
         table.getChildren().addAll(panes);
         table.getChildren().add(loft);
         table.getStyleClass().add("place-ground");
@@ -51,6 +53,25 @@ public final class PracticeWindow {
         look.setCycleCount(Animation.INDEFINITE);
         stage.setOnShown(event -> look.play());
         stage.setOnHidden(event -> look.stop());
+    }
+
+    /** What customers of earlier visits would type to open their sealed layers. */
+    private static List<Node> passphrases(List<PastVisit> history) {
+        var slips = new LinkedHashMap<String, Node>();
+        for (var visit : history) {
+            visit.passphrase()
+                    .ifPresent(passphrase -> slips.computeIfAbsent(
+                            visit.customer(),
+                            customer -> slip("slip-past-" + slips.size(), customer + "'s passphrase", passphrase)));
+        }
+        return List.copyOf(slips.values());
+    }
+
+    private static Node slip(String id, String name, String value) {
+        var field = new TextField(value);
+        field.setId(id);
+        field.setEditable(false);
+        return new VBox(2, Parts.text(name, "lesser"), field);
     }
 
     private static Map<String, Long> speeds() {
@@ -141,10 +162,10 @@ public final class PracticeWindow {
 
         /** What the customer wrote down for a rainy day. */
         private static Node slip(PracticePhone phone) {
-            var key = new TextField(phone.burrowKey().split(" ", 2)[0]);
-            key.setId("slip-" + phone.family().code());
-            key.setEditable(false);
-            return new VBox(2, Parts.text("The customer's slip of paper, Burrow key", "lesser"), key);
+            return PracticeWindow.slip(
+                    "slip-" + phone.family().code(),
+                    "The customer's slip of paper, Burrow key",
+                    phone.burrowKey().split(" ", 2)[0]);
         }
 
         private void moveCable() {
