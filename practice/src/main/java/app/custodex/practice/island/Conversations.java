@@ -69,6 +69,14 @@ final class Conversations {
                     .toList();
         }
 
+        /** Groups go by multimedia messages. */
+        String service() {
+            if (group.isPresent()) {
+                return "MMS";
+            }
+            return "SMS";
+        }
+
         boolean circle(String tag) {
             return group.map(g -> g.circle().name().equalsIgnoreCase(tag))
                     .orElseGet(() -> members
@@ -163,7 +171,7 @@ final class Conversations {
                                     member.joined().atTime(8, 0),
                                     member.left().map(LocalDate::atStartOfDay)))
                             .toList(),
-                    room.group().isPresent() ? "MMS" : "SMS"));
+                    room.service()));
         }
         return talks;
     }

@@ -1,0 +1,76 @@
+package app.custodex.practice;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import app.custodex.app.Custodex;
+import app.custodex.app.DemoHistory;
+import app.custodex.app.Home;
+import app.custodex.app.Mandate;
+import app.custodex.drawer.PastVisit;
+import app.custodex.drawer.PracticeDrawer.Contents;
+import app.custodex.model.ThingKind;
+import app.custodex.strongroom.StoredPhone.Seal;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.atomic.AtomicInteger;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** A demo's past follows the rules of every backup, and is made once. */
+class DemoHistoryTest {
+    @TempDir
+    Path folder;
+
+    @Test
+    void aDemoStartsWithPhonesThatWereHereBefore() throws Exception {
+        var home = new Home(folder.resolve("demo"));
+        home.markAsDemoIfNew();
+        var told = new AtomicInteger();
+        try (var drawer = new TableDrawer.Maker().open(home.practice(), Contents.sketched(1, 5))) {
+            DemoHistory.start(home, drawer, told::incrementAndGet).orElseThrow().await();
+            var visits = drawer.history();
+            assertEquals(visits.size(), told.get());
+            try (var custodex = Custodex.open(home, Clock.systemUTC())) {
+                var phones = custodex.strongroom().holdings().phones();
+                assertEquals(4, phones.size());
+                assertEquals(
+                        2, phones.stream().filter(p -> p.seal() != Seal.NONE).count());
+                assertEquals(visits.size(), custodex.dockets().all().size());
+                assertEquals(
+                        visits.stream().map(PastVisit::customer).distinct().count(),
+                        custodex.dockets().all().stream()
+                                .map(d -> d.customer())
+                                .distinct()
+                                .count());
+                for (var phone : phones) {
+                    assertTrue(phone.newest()
+                            .begun()
+                            .isBefore(Clock.systemUTC().instant().minusSeconds(86_400)));
+                    if (phone.seal() != Seal.NONE) {
+                        continue;
+                    }
+                    // Its docket lets it be read, and things are gone and new between two visits.
+                    var identifier = phone.identity().identifier();
+                    var docket = custodex.dockets().of(identifier).orElseThrow().number();
+                    try (var older = custodex.reading().open(Mandate.ofDocket(docket), identifier, 1, Locale.UK);
+                            var newer = custodex.reading().open(Mandate.ofDocket(docket), identifier, 2, Locale.UK)) {
+                        var messages = Set.of(ThingKind.MESSAGE);
+                        assertTrue(older.catalogue().counts().getOrDefault(ThingKind.MESSAGE, 0L)
+                                < newer.catalogue().counts().getOrDefault(ThingKind.MESSAGE, 0L));
+                        assertTrue(newer.since(older, messages).differences().size() > 100);
+                    }
+                }
+            }
+            // Another start makes nothing once more.
+            DemoHistory.start(home, drawer, told::incrementAndGet).orElseThrow().await();
+            assertEquals(visits.size(), told.get());
+            assertEquals(Optional.empty(), DemoHistory.start(new Home(folder.resolve("shop")), drawer, () -> {}));
+            assertTrue(Files.notExists(home.practice().resolve("past")), "the phones are gone again");
+        }
+    }
+}
