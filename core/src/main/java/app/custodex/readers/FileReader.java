@@ -12,31 +12,18 @@ import java.util.List;
 import java.util.Set;
 
 /** A reader of files that each stand for themselves, wherever they lie. */
-public abstract class FileReader implements Reader {
-    private final String name;
+public abstract class FileReader extends NamedReader {
     private final Set<Kind> from;
     private final Set<String> endings;
-    private final Set<ThingKind> kinds;
 
     /**
      * @param from the kinds of files among which to look
      * @param endings of their names, with the dot and in small letters; empty for all
      */
     protected FileReader(String name, Set<Kind> from, Set<String> endings, Set<ThingKind> kinds) {
-        this.name = name;
+        super(name, kinds);
         this.from = Set.copyOf(from);
         this.endings = Set.copyOf(endings);
-        this.kinds = Set.copyOf(kinds);
-    }
-
-    @Override
-    public final String name() {
-        return name;
-    }
-
-    @Override
-    public final Set<ThingKind> kinds() {
-        return kinds;
     }
 
     @Override

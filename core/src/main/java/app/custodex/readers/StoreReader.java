@@ -8,25 +8,12 @@ import java.util.List;
 import java.util.Set;
 
 /** A reader of one database that always lies in the same place. */
-public abstract class StoreReader implements Reader {
-    private final String name;
+public abstract class StoreReader extends NamedReader {
     private final PhonePath path;
-    private final Set<ThingKind> kinds;
 
     protected StoreReader(String name, PhonePath path, Set<ThingKind> kinds) {
-        this.name = name;
+        super(name, kinds);
         this.path = path;
-        this.kinds = Set.copyOf(kinds);
-    }
-
-    @Override
-    public final String name() {
-        return name;
-    }
-
-    @Override
-    public final Set<ThingKind> kinds() {
-        return kinds;
     }
 
     @Override

@@ -6,8 +6,8 @@ import app.custodex.base.ProblemException;
 import app.custodex.link.FileSource;
 import app.custodex.link.PhonePath;
 import app.custodex.model.ThingKind;
+import app.custodex.readers.NamedReader;
 import app.custodex.readers.PhoneFiles;
-import app.custodex.readers.Reader;
 import app.custodex.readers.Sink;
 import app.custodex.readers.Store;
 import com.fasterxml.jackson.core.JsonProcessingException;
@@ -18,27 +18,14 @@ import java.util.List;
 import java.util.Set;
 
 /** Reads a list that the phone keeps as JSON (RFC 8259), entry by entry; what stands in front of damage is read. */
-abstract class ListReader implements Reader {
+abstract class ListReader extends NamedReader {
     private static final String ADVICE = "What could be read is shown; look into an older layer for the rest";
 
-    private final String name;
     private final PhonePath path;
-    private final Set<ThingKind> kinds;
 
     ListReader(String name, PhonePath path, ThingKind kind) {
-        this.name = name;
+        super(name, Set.of(kind));
         this.path = path;
-        this.kinds = Set.of(kind);
-    }
-
-    @Override
-    public final String name() {
-        return name;
-    }
-
-    @Override
-    public final Set<ThingKind> kinds() {
-        return kinds;
     }
 
     @Override

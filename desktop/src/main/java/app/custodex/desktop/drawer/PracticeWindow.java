@@ -62,7 +62,7 @@ public final class PracticeWindow {
             visit.passphrase()
                     .ifPresent(passphrase -> slips.computeIfAbsent(
                             visit.customer(),
-                            customer -> slip("slip-past-" + slips.size(), customer + "'s passphrase", passphrase)));
+                            customer -> slip("slip-past-" + slips.size(), "Passphrase of " + customer, passphrase)));
         }
         return List.copyOf(slips.values());
     }
