@@ -174,6 +174,14 @@ public final class LoftLink implements PhoneLink {
         return chosen.map(choice -> Layout.kindOf(choice.copy().family(), file)).orElse(Kind.OTHER);
     }
 
+    /** What lives in the account itself lies there in open files, whose content says what they are. */
+    @Override
+    public Kind kindOf(PhonePath file, Kind byPlace, byte[] content) {
+        return chosen.filter(choice -> choice.copy().family().plain()).isPresent()
+                ? Recognition.byContent(file, content)
+                : byPlace;
+    }
+
     @Override
     public void close() {
         http.close();

@@ -12,6 +12,7 @@ import app.custodex.practice.content.People;
 import app.custodex.practice.content.Photographer.Quality;
 import app.custodex.practice.island.Island;
 import app.custodex.practice.island.Islander;
+import app.custodex.practice.island.Life;
 import com.fasterxml.jackson.core.type.TypeReference;
 import java.io.IOException;
 import java.net.BindException;
@@ -22,7 +23,7 @@ import java.time.LocalDateTime;
 import java.util.List;
 import java.util.Optional;
 
-/** What lies in the simulated remote account: an old copy of a whole phone, and one of Burrow. */
+/** What lies in the simulated remote account: what lives in it itself, an old copy of a whole phone, and one of Burrow. */
 final class LoftShelf {
     private static final String LIST = "copies.json";
     private static final String PORT = "port";
@@ -61,6 +62,7 @@ final class LoftShelf {
                 new People(1, Islander.JORUN).take(64),
                 PellowStore.Base.EIGHT,
                 Quality.SKETCH);
+        var account = account(folder);
         var chat = folder.resolve("burrow-2026");
         ChatCopies.write(
                 Kind.BURROW,
@@ -68,6 +70,13 @@ final class LoftShelf {
                 ChatCopies.newKey(),
                 "Jorun Tasch");
         var copies = List.of(
+                new LoftCopy(
+                        "account",
+                        "Contacts, calendars and photos in the account",
+                        Instant.parse("2026-01-18T19:00:00Z"),
+                        size(account),
+                        Family.FOLDER,
+                        Optional.empty()),
                 new LoftCopy(
                         "burrow-2026",
                         "Burrow chats",
@@ -83,6 +92,24 @@ final class LoftShelf {
                         Family.PELLOW,
                         Optional.empty()));
         Json.PAGE.writeValue(folder.resolve(LIST).toFile(), copies);
+    }
+
+    /** What lives in the account itself: open files in folders of their own. */
+    private static Path account(Path folder) throws IOException {
+        var account = Files.createDirectories(folder.resolve("account"));
+        var phone = folder.resolve("phone-now");
+        PellowStore.write(
+                phone,
+                new Island(1).life(Islander.JORUN, Life.NOW.minusDays(90), Island.Size.ORDINARY),
+                new People(1, Islander.JORUN).take(80),
+                PellowStore.Base.NINE,
+                Quality.SKETCH);
+        Files.delete(phone.resolve("Pictures/albums.json"));
+        Files.move(phone.resolve("Shared/People"), account.resolve("Contacts"));
+        Files.move(phone.resolve("Shared/Calendars"), account.resolve("Calendars"));
+        Files.move(phone.resolve("Pictures"), account.resolve("Photos"));
+        new RealDisk().delete(phone);
+        return account;
     }
 
     private static long size(Path folder) throws IOException {

@@ -398,11 +398,30 @@ class EverySourceTest {
                                 && result.check().orElseThrow().sound(),
                         copy.title());
                 assertEquals(copy.title(), result.layer().phone().name());
+                if (copy.id().equals("account")) {
+                    assertAccount(result);
+                }
             }
             assertEquals(
                     link.copies().size(),
                     custodex.strongroom().holdings().phones().size(),
                     "a stack for each copy");
+        }
+    }
+
+    /** What lives in an account itself is read by its kinds. */
+    private void assertAccount(BackupResult result) throws IOException {
+        try (var open = custodex.reading()
+                .open(
+                        Mandate.ofShop(),
+                        result.layer().phone().identifier(),
+                        result.layer().number(),
+                        Locale.UK)) {
+            assertEquals(80, open.contacts().ascending().size());
+            var counts = open.catalogue().counts();
+            assertTrue(counts.getOrDefault(ThingKind.EVENT, 0L) >= 3, counts.toString());
+            assertTrue(counts.getOrDefault(ThingKind.PICTURE, 0L) > 60, counts.toString());
+            assertEquals(List.of(), open.problems(Set.of()));
         }
     }
 
