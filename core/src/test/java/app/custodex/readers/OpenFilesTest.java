@@ -8,9 +8,11 @@ import app.custodex.link.Family;
 import app.custodex.link.Kind;
 import app.custodex.link.PhonePath;
 import app.custodex.model.Bookmark;
+import app.custodex.model.Conversation;
 import app.custodex.model.Event;
 import app.custodex.model.Mail;
 import app.custodex.model.MediaFile;
+import app.custodex.model.Message;
 import app.custodex.model.Moment;
 import app.custodex.model.Note;
 import app.custodex.model.Party;
@@ -319,6 +321,43 @@ class OpenFilesTest extends ReaderTest {
         assertEquals(
                 List.of(),
                 read("prices.csv", Kind.BOOKS, "Item,Price", "Oar,12").contacts());
+    }
+
+    @Test
+    void tablesOfMessagesAreGuessedAndTheGuessIsTold() throws IOException {
+        var all = read(
+                "sms.csv",
+                Kind.BOOKS,
+                "Timestamp,Direction,Phone number,Message",
+                "2026-01-12 17:40:05,incoming,07700 900112,\"4,200 and the oars stay\"",
+                "1768236000000,outgoing,07700 900112,\"3,900\"",
+                "2026-01-12T18:00:00+01:00,incoming,Ivo,Sold",
+                "3/4/2025,incoming,Ivo,Nobody knows when");
+        var messages = all.all(Message.class);
+        assertEquals(
+                List.of("4,200 and the oars stay", "3,900", "Sold", "Nobody knows when"),
+                messages.stream().map(Message::text).toList());
+        assertEquals(2, all.all(Conversation.class).size());
+        assertEquals("+447700900112", messages.getFirst().sender().orElseThrow().e164());
+        assertTrue(messages.get(1).sent());
+        assertEquals(
+                List.of(
+                        Optional.of(new Moment.Floating(LocalDateTime.of(2026, 1, 12, 17, 40, 5))),
+                        Optional.of(Moment.at(Instant.parse("2026-01-12T16:40:00Z"))),
+                        Optional.of(Moment.at(Instant.parse("2026-01-12T17:00:00Z"))),
+                        Optional.empty()),
+                messages.stream().map(Message::moment).toList());
+        assertTrue(
+                all.problems().getFirst().what().contains("Phone number as person"),
+                all.problems().toString());
+        assertTrue(
+                all.problems().get(1).what().contains("The times of 1 of its messages"),
+                all.problems().toString());
+        assertEquals(List.of(), all.contacts());
+        assertEquals(
+                List.of(),
+                read("log.csv", Kind.BOOKS, "Date,Harbour", "2026-01-12,Nordvoe")
+                        .all(Message.class));
     }
 
     /** GPX 1.1 schema; the distance of one degree along the equator by the mean radius (IUGG 1980): 111.195 km. */

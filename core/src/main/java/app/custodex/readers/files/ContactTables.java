@@ -9,18 +9,7 @@ import app.custodex.readers.FileReader;
 import app.custodex.readers.PhoneFiles;
 import app.custodex.readers.Sink;
 import de.siegmar.fastcsv.reader.CsvParseException;
-import de.siegmar.fastcsv.reader.CsvReader;
-import java.io.BufferedInputStream;
 import java.io.IOException;
-import java.io.InputStream;
-import java.io.InputStreamReader;
-import java.io.Reader;
-import java.io.StringReader;
-import java.nio.ByteBuffer;
-import java.nio.charset.CharacterCodingException;
-import java.nio.charset.Charset;
-import java.nio.charset.CodingErrorAction;
-import java.nio.charset.StandardCharsets;
 import java.util.Set;
 
 /**
@@ -28,22 +17,14 @@ import java.util.Set;
  * told; a table without names and numbers or addresses is none of contacts.
  */
 public final class ContactTables extends FileReader {
-    private static final int HEAD = 1 << 16;
-
     public ContactTables() {
         super("contact-tables", Set.of(Kind.BOOKS, Kind.CONTACTS), Set.of(".csv"), Set.of(ThingKind.CONTACT));
     }
 
     @Override
     protected void read(PhonePath path, PhoneFiles phone, Sink sink) throws IOException {
-        try (var in = new BufferedInputStream(phone.open(path), HEAD)) {
-            var charset = charset(in);
-            var separator = separator(in, charset);
-            var text = new InputStreamReader(in, charset);
-            var rows = CsvReader.builder()
-                    .fieldSeparator(separator)
-                    .ofCsvRecord(text)
-                    .iterator();
+        try (var in = phone.open(path)) {
+            var rows = TableRows.of(in);
             if (!rows.hasNext()) {
                 return;
             }
@@ -67,67 +48,6 @@ public final class ContactTables extends FileReader {
                     path.text(),
                     "The table breaks off or is damaged",
                     "Take it out as a file, and compare it with an older layer"));
-        }
-    }
-
-    /** UTF-8 or UTF-16 by its mark, UTF-8 if it can be, else Western European. */
-    private static Charset charset(InputStream in) throws IOException {
-        var head = head(in);
-        if (head.length >= 2
-                && ((head[0] & 0xff) == 0xfe && (head[1] & 0xff) == 0xff
-                        || (head[0] & 0xff) == 0xff && (head[1] & 0xff) == 0xfe)) {
-            return StandardCharsets.UTF_16;
-        }
-        if (head.length >= 3 && (head[0] & 0xff) == 0xef && (head[1] & 0xff) == 0xbb && (head[2] & 0xff) == 0xbf) {
-            in.skipNBytes(3);
-            return StandardCharsets.UTF_8;
-        }
-        // A sign may be cut at the end of the head.
-        for (int cut = 0; cut < 4 && cut <= head.length; cut++) {
-            try {
-                StandardCharsets.UTF_8
-                        .newDecoder()
-                        .onMalformedInput(CodingErrorAction.REPORT)
-                        .decode(ByteBuffer.wrap(head, 0, head.length - cut));
-                return StandardCharsets.UTF_8;
-            } catch (CharacterCodingException e) {
-                // Tried with less.
-            }
-        }
-        return Charset.forName("windows-1252");
-    }
-
-    private static byte[] head(InputStream in) throws IOException {
-        in.mark(HEAD);
-        var head = in.readNBytes(HEAD - 1);
-        in.reset();
-        return head;
-    }
-
-    /** The one that splits the titles into the most columns. */
-    private static char separator(InputStream in, Charset charset) throws IOException {
-        var head = new String(head(in), charset);
-        char best = ',';
-        int most = 0;
-        for (char candidate : new char[] {',', ';', '\t'}) {
-            int columns = columns(new StringReader(head), candidate);
-            if (columns > most) {
-                most = columns;
-                best = candidate;
-            }
-        }
-        return best;
-    }
-
-    private static int columns(Reader head, char separator) {
-        try {
-            var rows = CsvReader.builder()
-                    .fieldSeparator(separator)
-                    .ofCsvRecord(head)
-                    .iterator();
-            return rows.hasNext() ? rows.next().getFieldCount() : 0;
-        } catch (CsvParseException e) {
-            return 0;
         }
     }
 }

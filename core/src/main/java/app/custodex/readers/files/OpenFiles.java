@@ -13,6 +13,7 @@ public final class OpenFiles {
         var readers = new ArrayList<Reader>(List.of(
                 new VcardFiles(""),
                 new ContactTables(),
+                new MessageTables(),
                 new MailFiles(),
                 new IcalendarFiles(""),
                 new MarkdownNotes(""),
