@@ -1,6 +1,9 @@
 package app.custodex.cli;
 
 import app.custodex.catalogue.Catalogue;
+import app.custodex.model.Alarm;
+import app.custodex.model.Album;
+import app.custodex.model.App;
 import app.custodex.model.Call;
 import app.custodex.model.Contact;
 import app.custodex.model.Conversation;
@@ -8,6 +11,7 @@ import app.custodex.model.Event;
 import app.custodex.model.MediaFile;
 import app.custodex.model.Message;
 import app.custodex.model.Moment;
+import app.custodex.model.Playlist;
 import app.custodex.model.Thing;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
@@ -59,7 +63,20 @@ final class ThingLine {
                         + call.length().toSeconds() + " s";
             case Conversation conversation -> conversation.name();
             case Event event -> event.title() + (event.place().isEmpty() ? "" : ", " + event.place());
-            case MediaFile media -> media.title() + ", " + media.bytes() + " bytes";
+            case MediaFile media ->
+                media.title() + ", " + (media.bytes() > 0 ? media.bytes() + " bytes" : "in the cloud only");
+            case Album album -> album.title() + ", " + album.pictures().size() + " in it";
+            case Playlist playlist ->
+                playlist.title() + ", " + playlist.tracks().size() + " in it";
+            case Alarm alarm ->
+                alarm.title() + ", " + alarm.time() + " "
+                        + (alarm.days().isEmpty()
+                                ? "once"
+                                : alarm.days().stream().map(ThingLine::word).collect(Collectors.joining(" ")))
+                        + (alarm.active() ? "" : ", off");
+            case App app ->
+                app.title() + " " + app.version() + ", " + app.bytes() + " bytes, its data "
+                        + app.data().label();
             default -> thing.title();
         };
     }

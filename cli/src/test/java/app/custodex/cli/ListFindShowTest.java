@@ -7,6 +7,7 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 import app.custodex.base.Json;
 import java.io.IOException;
 import java.nio.file.Files;
+import java.util.List;
 import java.util.Locale;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -45,6 +46,15 @@ class ListFindShowTest extends CommandTest {
                 list("--kind", "event", "--json").lines().findFirst().orElseThrow());
         assertEquals("Midsummer singing", first.get("title").asText());
         assertEquals(1, first.get("people").size());
+        var kept = list("--kind", "album,alarm,app,track");
+        for (var line : List.of(
+                "Storm night, 6 in it",
+                "First ferry, 05:10 monday tuesday wednesday thursday friday",
+                "Choir bus ⏰, 05:40 once, off",
+                "Tide clock 2.4, 6200000 bytes, its data is none: it keeps nothing",
+                "Third step, in the cloud only")) {
+            assertTrue(kept.contains(line), kept);
+        }
     }
 
     @Test

@@ -24,7 +24,7 @@ public record App(
         implements Thing {
     /** Where an app's own data is. */
     public enum Data {
-        NONE("keeps none"),
+        NONE("is none: it keeps nothing"),
         HERE("came along"),
         NOT_HERE("did not come along: the phone did not give it, or it was not asked for");
 
