@@ -8,6 +8,7 @@ import app.custodex.drawer.PracticeDrawer;
 import app.custodex.drawer.PracticeLoft;
 import app.custodex.drawer.PracticePhone;
 import java.io.IOException;
+import java.util.List;
 import java.util.Optional;
 import java.util.ServiceLoader;
 import java.util.concurrent.Callable;
@@ -70,7 +71,11 @@ final class PracticeCommand implements Callable<Integer> {
         }
         var contents = new PracticeDrawer.Contents(seed, files, bytes, contacts, messages, calls, pictures, false);
         try (var drawer = provider.open(home.home().practice(), contents)) {
-            var history = DemoHistory.start(home.home(), drawer, () -> {});
+            var history = DemoHistory.start(
+                    home.home(),
+                    drawer,
+                    () -> {},
+                    problem -> Output.problems(spec.commandLine().getErr(), List.of(problem)));
             Runtime.getRuntime().addShutdownHook(new Thread(() -> {
                 history.ifPresent(DemoHistory::close);
                 drawer.close();

@@ -75,7 +75,7 @@ final class ThingLine {
                                 : alarm.days().stream().map(ThingLine::word).collect(Collectors.joining(" ")))
                         + (alarm.active() ? "" : ", off");
             case App app ->
-                app.title() + " " + app.version() + ", " + app.bytes() + " bytes, its data "
+                app.title() + " " + app.version() + ", " + app.bytes() + " bytes, "
                         + app.data().label();
             default -> thing.title();
         };

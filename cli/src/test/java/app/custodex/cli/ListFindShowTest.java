@@ -51,7 +51,7 @@ class ListFindShowTest extends CommandTest {
                 "Storm night, 6 in it",
                 "First ferry, 05:10 monday tuesday wednesday thursday friday",
                 "Choir bus ⏰, 05:40 once, off",
-                "Tide clock 2.4, 6200000 bytes, its data is none: it keeps nothing",
+                "Tide clock 2.4, 6200000 bytes, keeps no data of its own",
                 "Third step, in the cloud only")) {
             assertTrue(kept.contains(line), kept);
         }

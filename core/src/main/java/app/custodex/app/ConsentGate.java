@@ -104,12 +104,12 @@ public final class ConsentGate {
                 "Open a docket for it with the customer's consent, or say that it is the shop's own"));
     }
 
-    /** The docket that is worked on in a mandate; empty for the shop's own. */
     /** A phone that does not say in which country its numbers are dialled, in that of the docket, if it names one. */
     PhoneIdentity inCountry(Mandate mandate, PhoneIdentity phone) throws IOException {
         return phone.in(docket(mandate).map(Docket::country).orElse(""));
     }
 
+    /** The docket that is worked on in a mandate; empty for the shop's own. */
     Optional<Docket> docket(Mandate mandate) throws IOException {
         return mandate instanceof Mandate.OfDocket of ? dockets.find(of.number()) : Optional.empty();
     }

@@ -56,11 +56,6 @@ public record Home(Path root) {
         }
     }
 
-    /** How many of a demo's past visits were made. */
-    Path history() {
-        return practice().resolve("history");
-    }
-
     /** The result list of all backups. */
     public Path runs() {
         return root.resolve("runs.jsonl");

@@ -84,14 +84,17 @@ public final class LayerReading {
         var layer = layer(phoneIdentifier, number);
         Optional<byte[]> below;
         try {
-            below = keptBytes(new Target(
-                    layer, gate.inCountry(mandate, layer.record().phone()).in(locale)));
+            below = keptBytes(target(mandate, layer, locale));
         } catch (IOException | RuntimeException e) {
             layer.close();
             throw e;
         }
         var readers = FamilyReaders.of(layer.record().phone().family(), Optional.of(burrowKey));
         return OpenPhone.inMemory(gate, mandate, From.layer(layer), readers, below, locale, progress, closing);
+    }
+
+    private Target target(Mandate mandate, StoredLayer layer, Locale locale) throws IOException {
+        return new Target(layer, gate.inCountry(mandate, layer.record().phone()).in(locale));
     }
 
     /** Empty when it could not be kept; all is read again then. */
@@ -127,7 +130,7 @@ public final class LayerReading {
 
     /** The same, without anybody who watches it. */
     public OpenPhone open(Mandate mandate, String phoneIdentifier, int number, Locale locale) throws IOException {
-        return open(mandate, phoneIdentifier, number, locale, n -> {});
+        return open(mandate, phoneIdentifier, number, locale, ReadingProgress.NONE);
     }
 
     /**
@@ -139,7 +142,8 @@ public final class LayerReading {
         behind.lock();
         try {
             end.check();
-            open(mandate, phoneIdentifier, number, locale, n -> {}, end).close();
+            open(mandate, phoneIdentifier, number, locale, ReadingProgress.NONE, end)
+                    .close();
         } catch (CancellationException ended) {
             LOG.info("a layer is not read behind its backup");
         } finally {
@@ -180,8 +184,7 @@ public final class LayerReading {
         // What is sealed never touches a disk in the clear.
         var place = layer.record().sealed() ? PrivatePlace.inMemory() : PrivatePlace.open(readingPlace());
         try {
-            var target = new Target(
-                    layer, gate.inCountry(mandate, layer.record().phone()).in(locale));
+            var target = target(mandate, layer, locale);
             var readers = FamilyReaders.of(target.phone().family());
             var from = From.layer(layer).lookingIntoZips(place);
             var files = new PhoneFiles(from.source(), target.phone(), place);
@@ -225,7 +228,6 @@ public final class LayerReading {
      * @param phone in the country by which its numbers are read
      */
     private record Target(StoredLayer layer, PhoneIdentity phone) {
-
         int number() {
             return layer.record().number();
         }

@@ -104,21 +104,26 @@ public final class CatalogueBuilder {
                     jobs.removeIf(Job::bringsContacts);
                 }
                 carryOut(jobs, writer);
-                lock.lock(); // what follows changes all of it
-                writer.forgetOtherStores();
-                writer.finish();
+                finish(writer);
             }
-            Schema.index(db);
-            new People(db).assign();
-            new Orders(db).write();
             db.commit();
             db.setAutoCommit(true);
         } catch (SQLException e) {
             throw new IOException(e);
+        }
+    }
+
+    /** Writes what can be known only when everything is in it. */
+    private void finish(ThingTable writer) throws IOException, SQLException {
+        lock.lock();
+        try {
+            writer.forgetOtherStores();
+            writer.finish();
+            Schema.index(db);
+            new People(db).assign();
+            new Orders(db).write();
         } finally {
-            if (lock.isHeldByCurrentThread()) {
-                lock.unlock();
-            }
+            lock.unlock();
         }
     }
 

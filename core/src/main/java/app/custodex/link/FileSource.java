@@ -1,10 +1,12 @@
 package app.custodex.link;
 
+import app.custodex.base.Problem;
 import java.io.Closeable;
 import java.io.IOException;
 import java.io.InputStream;
 import java.time.Instant;
 import java.util.List;
+import java.util.Optional;
 
 /** Where a phone's files can be read from without the phone. Safe for use by several threads. */
 public interface FileSource extends Closeable {
@@ -22,6 +24,11 @@ public interface FileSource extends Closeable {
      * @param version is another one whenever the content is another one; never empty
      */
     record Facts(long bytes, Instant modified, String version) {}
+
+    /** Why a file that counts as a folder, such as an archive, could not be looked into; empty for any other. */
+    default Optional<Problem> problem(PhonePath path) throws IOException {
+        return Optional.empty();
+    }
 
     /** @throws IOException when the file is not there */
     Facts facts(PhonePath path) throws IOException;

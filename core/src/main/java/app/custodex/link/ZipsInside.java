@@ -17,8 +17,10 @@ import java.util.TreeMap;
  * archive stays closed. Each is copied into a private place when something in it is first asked for, since its list stands at its end.
  */
 public final class ZipsInside implements FileSource {
-    /** A larger one is a file like any other: a copy of it would fill a disk. */
-    private static final long LARGEST = 2L << 30;
+    /** Of all archives together; beyond that they are files like any other, since copies of them would fill a disk. */
+    private static final long MOST_BYTES = 2L << 30;
+
+    private static final String ADVICE = "Add it as a source of its own";
 
     /** Enough to tell what a file is. */
     private static final int HEAD = 1 << 10;
@@ -27,6 +29,7 @@ public final class ZipsInside implements FileSource {
     private final PrivatePlace place;
     private final List<ArchiveLink> open = new ArrayList<>();
     private final TreeMap<PhonePath, Problem> problems = new TreeMap<>();
+    private long copied;
     private Optional<TreeMap<PhonePath, Inside>> inside = Optional.empty();
 
     /** @param place where archives may be put while they are open */
@@ -38,7 +41,7 @@ public final class ZipsInside implements FileSource {
     /** A file in an archive. */
     private record Inside(ArchiveLink archive, Listed.File file, Kind kind, String version) {}
 
-    /** Why an archive could not be looked into. */
+    @Override
     public synchronized Optional<Problem> problem(PhonePath archive) throws IOException {
         inside();
         return Optional.ofNullable(problems.get(archive));
@@ -70,15 +73,21 @@ public final class ZipsInside implements FileSource {
 
     private void lookInto(PhonePath path, TreeMap<PhonePath, Inside> all) throws IOException {
         var facts = source.facts(path);
-        if (facts.bytes() > LARGEST) {
+        if (copied + facts.bytes() > MOST_BYTES) {
             throw new ProblemException(Problem.note(
                     path.text(),
-                    "This archive is larger than 2 GB and was not looked into",
-                    "Add it as a source of its own"));
+                    "Archives together larger than 2 GB are not looked into; this one is too much",
+                    ADVICE));
         }
-        var file = place.folder().resolve("inside.zip");
+        var own = place.folder();
+        var file = own.resolve("inside.zip");
+        if (Files.getFileStore(own).getUsableSpace() < 2 * facts.bytes()) {
+            place.remove(own);
+            throw new ProblemException(Problem.loss(
+                    path.text(), "There is no room to look into this archive", "Make room, and open it again"));
+        }
         try (var in = source.open(path)) {
-            Files.copy(in, file);
+            copied += Files.copy(in, file);
         }
         var archive = new ArchiveLink(path.text(), path.name(), file);
         open.add(archive);

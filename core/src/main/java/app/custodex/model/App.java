@@ -24,9 +24,9 @@ public record App(
         implements Thing {
     /** Where an app's own data is. */
     public enum Data {
-        NONE("is none: it keeps nothing"),
-        HERE("came along"),
-        NOT_HERE("did not come along: the phone did not give it, or it was not asked for");
+        NONE("keeps no data of its own"),
+        HERE("its data came along"),
+        NOT_HERE("its data did not come along: the phone did not give it, or it was not asked for");
 
         private final String label;
 
@@ -34,7 +34,7 @@ public record App(
             this.label = label;
         }
 
-        /** The words shown to people, after "Its data". */
+        /** The words shown to people. */
         public String label() {
             return label;
         }

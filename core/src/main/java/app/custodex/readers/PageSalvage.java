@@ -1,6 +1,7 @@
 package app.custodex.readers;
 
 import java.io.IOException;
+import java.nio.BufferUnderflowException;
 import java.nio.ByteBuffer;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -17,6 +18,9 @@ import java.util.Set;
 final class PageSalvage {
     private static final int INTERIOR = 0x05;
     private static final int LEAF = 0x0d;
+
+    /** A row that says it is larger is no row. */
+    private static final long MOST_BYTES = 64L << 20;
 
     private final DatabasePages pages;
     private final Set<Integer> reached = new HashSet<>();
@@ -148,7 +152,10 @@ final class PageSalvage {
             try {
                 int at = Short.toUnsignedInt(page.getShort(8 + 2 * i));
                 rows.add(cell(page.position(at)));
-            } catch (IndexOutOfBoundsException | IllegalArgumentException | java.nio.BufferUnderflowException broken) {
+            } catch (IndexOutOfBoundsException
+                    | IllegalArgumentException
+                    | ArithmeticException
+                    | BufferUnderflowException broken) {
                 return List.of();
             }
         }
@@ -158,7 +165,7 @@ final class PageSalvage {
     private Found cell(ByteBuffer page) throws IOException {
         long payload = number(page);
         long row = number(page);
-        if (payload < 1 || payload > 1L << 30) {
+        if (payload < 1 || payload > Math.min(MOST_BYTES, (long) pages.count() * pages.usable())) {
             throw new IllegalArgumentException("no row is of this size");
         }
         return new Found(row, values(ByteBuffer.wrap(payload(page, (int) payload))));
@@ -232,7 +239,11 @@ final class PageSalvage {
             case 8 -> Optional.of(0L);
             case 9 -> Optional.of(1L);
             case 12 -> {
-                var bytes = new byte[Math.toIntExact((type - 12) / 2)];
+                long length = (type - 12) / 2;
+                if (length > row.remaining()) {
+                    throw new IllegalArgumentException("a value is longer than its row");
+                }
+                var bytes = new byte[(int) length];
                 row.get(bytes);
                 yield Optional.of(type % 2 == 0 ? bytes : new String(bytes, pages.charset()));
             }

@@ -354,6 +354,15 @@ class OpenFilesTest extends ReaderTest {
                 all.problems().get(1).what().contains("The times of 1 of its messages"),
                 all.problems().toString());
         assertEquals(List.of(), all.contacts());
+        var named =
+                read("more.csv", Kind.BOOKS, "Name,Phone,Sent at,Body", "Ivo,07700 900112,2026-01-12 17:40:05,Sold");
+        assertEquals(1, named.all(Message.class).size());
+        assertEquals(List.of(), named.contacts(), "a name and a number beside a message are no contact");
+        assertEquals(
+                1,
+                read("friends.csv", Kind.BOOKS, "Name,Phone,Date of birth,Notes", "Ivo,07700 900112,1977-06-30,Text")
+                        .contacts()
+                        .size());
         assertEquals(
                 List.of(),
                 read("log.csv", Kind.BOOKS, "Date,Harbour", "2026-01-12,Nordvoe")

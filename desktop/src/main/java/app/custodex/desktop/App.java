@@ -175,8 +175,8 @@ public final class App extends Application {
 
         /** The same, with a past that is made behind it. */
         public Workplace withHistory() {
-            var made = drawer.flatMap(phones ->
-                    DemoHistory.start(desk.custodex().home(), phones, () -> Platform.runLater(desk::refreshHoldings)));
+            var made = drawer.flatMap(phones -> DemoHistory.start(
+                    desk.custodex().home(), phones, () -> Platform.runLater(desk::refreshHoldings), desk.work()::tell));
             return new Workplace(desk, drawer, scene, practice, made);
         }
 

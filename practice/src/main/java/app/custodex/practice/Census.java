@@ -24,6 +24,11 @@ final class Census {
     private static final Set<Kind> STORED =
             EnumSet.of(Kind.CONTACTS, Kind.CONVERSATIONS, Kind.CALLS, Kind.CALENDARS, Kind.NOTES, Kind.WEB);
 
+    /** Among these lie the phone's own lists of them, which nobody would count. */
+    private static final Set<Kind> MEDIA = EnumSet.of(Kind.PHOTOS, Kind.MUSIC);
+
+    private static final Set<String> LISTS = Set.of(".db", ".db-wal", ".json", ".m3u8");
+
     private Census() {}
 
     static List<KindCount> of(Family family, Path files, List<KindCount> before) throws IOException {
@@ -35,25 +40,25 @@ final class Census {
                     var path = new PhonePath(files.relativize(file)
                             .toString()
                             .replace(files.getFileSystem().getSeparator(), "/"));
-                    var count = counts.computeIfAbsent(Layout.kindOf(family, path), k -> new long[2]);
-                    if (!path.ending().equals(".db")
-                            && !path.ending().equals(".db-wal")
-                            && !path.ending().equals(".json")) {
-                        count[0]++;
-                    }
+                    var kind = Layout.kindOf(family, path);
+                    var count = counts.computeIfAbsent(kind, k -> new long[3]);
+                    count[0]++;
                     count[1] += attributes.size();
+                    if (MEDIA.contains(kind) && LISTS.contains(path.ending())) {
+                        count[2]++;
+                    }
                 }
                 return FileVisitResult.CONTINUE;
             }
         });
         var result = new ArrayList<KindCount>();
         for (var kind : Kind.values()) {
-            var count = counts.getOrDefault(kind, new long[2]);
+            var count = counts.getOrDefault(kind, new long[3]);
             long items = before.stream()
                     .filter(c -> c.kind() == kind && STORED.contains(kind))
                     .mapToLong(KindCount::items)
                     .findFirst()
-                    .orElse(count[0]);
+                    .orElse(count[0] - count[2]);
             result.add(new KindCount(kind, items, count[0], count[1]));
         }
         return result;

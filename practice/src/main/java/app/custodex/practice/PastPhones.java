@@ -4,6 +4,7 @@ import app.custodex.base.Json;
 import app.custodex.base.RealDisk;
 import app.custodex.drawer.PastVisit;
 import app.custodex.link.Family;
+import app.custodex.link.PhoneIdentity;
 import app.custodex.practice.content.ChatCopies;
 import app.custodex.practice.content.OstrelStore;
 import app.custodex.practice.content.PellowStore;
@@ -28,11 +29,11 @@ final class PastPhones {
     private PastPhones() {}
 
     /** @param passphrase with which its layers are sealed */
-    private record Phone(Islander owner, PhoneModel model, boolean older, Optional<String> passphrase) {}
+    private record Phone(Islander owner, PhoneIdentity identity, boolean older, Optional<String> passphrase) {}
 
     private static final Phone IVO = new Phone(
             Islander.IVO,
-            new PhoneModel(
+            Facts.phone(
                     "OS-3B90-1177-5A2D",
                     "Ivo's phone",
                     Family.OSTREL,
@@ -45,7 +46,7 @@ final class PastPhones {
             Optional.empty());
     private static final Phone NOOR = new Phone(
             Islander.NOOR,
-            new PhoneModel(
+            Facts.phone(
                     "PB-90C4-2218-6B11",
                     "Noor's Ridge",
                     Family.PELLOW,
@@ -58,7 +59,7 @@ final class PastPhones {
             Optional.of("bread for thirty on Fridays"));
     private static final Phone MAREN = new Phone(
             Islander.MAREN,
-            new PhoneModel(
+            Facts.phone(
                     "OS-8E01-6640-0F3A",
                     "Maren's phone",
                     Family.OSTREL,
@@ -71,7 +72,7 @@ final class PastPhones {
             Optional.of("second verse from bar twelve"));
     private static final Phone SUNNIVA = new Phone(
             Islander.SUNNIVA,
-            new PhoneModel(
+            Facts.phone(
                     "PB-17AA-5093-44E0",
                     "Sunniva's Fell",
                     Family.PELLOW,
@@ -152,7 +153,7 @@ final class PastPhones {
             var owner = phone.owner();
             var life = new Island(1).life(owner, then, Island.Size.ORDINARY);
             var people = new People(1, owner).take(60 + owner.ordinal() * 7);
-            StoreCounts counts = phone.model().family() == Family.OSTREL
+            StoreCounts counts = phone.identity().family() == Family.OSTREL
                     ? OstrelStore.write(
                             files,
                             life,
@@ -165,10 +166,10 @@ final class PastPhones {
                             people,
                             phone.older() ? PellowStore.Base.EIGHT : PellowStore.Base.NINE,
                             Quality.SKETCH);
-            var facts = new Facts(phone.model().identity(), "0000", 0, ChatCopies.newKey(), List.of());
+            var facts = new Facts(phone.identity(), "0000", 0, ChatCopies.newKey(), List.of());
             Json.PAGE.writeValue(
                     folder.resolve(TableDrawer.FACTS).toFile(),
-                    facts.withContents(Census.of(phone.model().family(), files, counts.asKinds())));
+                    facts.withContents(Census.of(phone.identity().family(), files, counts.asKinds())));
         }
     }
 }

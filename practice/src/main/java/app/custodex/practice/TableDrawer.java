@@ -158,7 +158,7 @@ public final class TableDrawer implements PracticeDrawer {
                 port = socket.getLocalPort();
             }
             var phone = family == Family.OSTREL
-                    ? new PhoneModel(
+                    ? Facts.phone(
                             "OS-7F21-0048-9C3E",
                             "Fenna's phone",
                             family,
@@ -167,7 +167,7 @@ public final class TableDrawer implements PracticeDrawer {
                             "004401000004123",
                             "Ostrel System 11.2",
                             64_000_000_000L)
-                    : new PhoneModel(
+                    : Facts.phone(
                             "PB-41D0-7719-02AA",
                             "Jorun's Ridge",
                             family,
@@ -176,8 +176,7 @@ public final class TableDrawer implements PracticeDrawer {
                             "004401000007712",
                             "Pellow Base 9",
                             128_000_000_000L);
-            return new Facts(
-                    phone.identity(), family == Family.OSTREL ? "2468" : "1379", port, ChatCopies.newKey(), List.of());
+            return new Facts(phone, family == Family.OSTREL ? "2468" : "1379", port, ChatCopies.newKey(), List.of());
         }
     }
 }

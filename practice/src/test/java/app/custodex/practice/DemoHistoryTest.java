@@ -7,6 +7,8 @@ import app.custodex.app.Custodex;
 import app.custodex.app.DemoHistory;
 import app.custodex.app.Home;
 import app.custodex.app.Mandate;
+import app.custodex.base.Problem;
+import app.custodex.base.RealDisk;
 import app.custodex.drawer.PastVisit;
 import app.custodex.drawer.PracticeDrawer.Contents;
 import app.custodex.model.ThingKind;
@@ -14,9 +16,11 @@ import app.custodex.strongroom.StoredPhone.Seal;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
+import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
+import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.atomic.AtomicInteger;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -31,8 +35,11 @@ class DemoHistoryTest {
         var home = new Home(folder.resolve("demo"));
         home.markAsDemoIfNew();
         var told = new AtomicInteger();
+        var problems = new ConcurrentLinkedQueue<Problem>();
         try (var drawer = new TableDrawer.Maker().open(home.practice(), Contents.sketched(1, 5))) {
-            DemoHistory.start(home, drawer, told::incrementAndGet).orElseThrow().await();
+            DemoHistory.start(home, drawer, told::incrementAndGet, problems::add)
+                    .orElseThrow()
+                    .await();
             var visits = drawer.history();
             assertEquals(visits.size(), told.get());
             try (var custodex = Custodex.open(home, Clock.systemUTC())) {
@@ -67,10 +74,22 @@ class DemoHistoryTest {
                 }
             }
             // Another start makes nothing once more.
-            DemoHistory.start(home, drawer, told::incrementAndGet).orElseThrow().await();
+            DemoHistory.start(home, drawer, told::incrementAndGet, problems::add)
+                    .orElseThrow()
+                    .await();
             assertEquals(visits.size(), told.get());
-            assertEquals(Optional.empty(), DemoHistory.start(new Home(folder.resolve("shop")), drawer, () -> {}));
+            assertEquals(
+                    Optional.empty(),
+                    DemoHistory.start(new Home(folder.resolve("shop")), drawer, () -> {}, problems::add));
             assertTrue(Files.notExists(home.practice().resolve("past")), "the phones are gone again");
+            assertEquals(List.of(), List.copyOf(problems));
+            // What can't be made is told: here, because somebody made another folder of the strongroom.
+            new RealDisk().delete(home.strongroom());
+            Files.delete(home.dockets().resolve("0010.json"));
+            DemoHistory.start(home, drawer, told::incrementAndGet, problems::add)
+                    .orElseThrow()
+                    .await();
+            assertEquals(1, problems.size());
         }
     }
 }

@@ -28,9 +28,10 @@ public final class ContactTables extends FileReader {
             if (!rows.hasNext()) {
                 return;
             }
-            var columns = ContactColumns.of(rows.next().getFields());
-            if (!columns.areContacts()) {
-                return;
+            var titles = rows.next().getFields();
+            var columns = ContactColumns.of(titles);
+            if (!columns.areContacts() || MessageTables.areMessages(titles)) {
+                return; // names and numbers stand beside messages too
             }
             sink.problem(
                     Problem.note(path.text(), columns.told(), "Take it out as a file where a column is another one"));

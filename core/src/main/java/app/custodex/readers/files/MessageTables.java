@@ -30,13 +30,13 @@ import java.util.regex.Pattern;
  * times and people is none of messages. Whom one wrote to makes a conversation.
  */
 public final class MessageTables extends FileReader {
-    private static final Pattern WHEN =
-            Pattern.compile("(date|time|timestamp|sent|received|when)( .*)?|date time|.* (date|time)");
+    private static final Pattern WHEN = Pattern.compile(
+            "(date|time|timestamp|when)( (and )?time)?|(date|time) (sent|received)|sent|received|(sent|received) (at|on)");
     private static final Pattern WHO = Pattern.compile(
             "from|sender|to|recipient|(contact|chat|sender|phone)( name| number)?|name|number|address|participants?|conversation");
     private static final Pattern TEXT = Pattern.compile("text|message|body|content|message text|message body");
     private static final Pattern WAY = Pattern.compile("direction|type|way|status|folder|box");
-    private static final Pattern OUT = Pattern.compile("out.*|sent|from me|me|2");
+    private static final Pattern OUT = Pattern.compile("out.*|sent|from me|me");
     private static final Pattern NUMBER = Pattern.compile("[+()\\d][\\d ()./-]{4,}");
 
     /** Seconds since 1970 have up to ten digits until the year 2286, milliseconds thirteen. */
@@ -72,6 +72,11 @@ public final class MessageTables extends FileReader {
         boolean areMessages() {
             return when >= 0 && who >= 0 && text >= 0;
         }
+    }
+
+    /** Whether a table with these titles is one of messages. */
+    static boolean areMessages(List<String> titles) {
+        return Columns.of(titles).areMessages();
     }
 
     @Override

@@ -2,7 +2,6 @@ package app.custodex.readers.files;
 
 import app.custodex.link.Kind;
 import app.custodex.link.PhonePath;
-import app.custodex.link.ZipsInside;
 import app.custodex.model.ThingKind;
 import app.custodex.readers.FileReader;
 import app.custodex.readers.PhoneFiles;
@@ -18,8 +17,6 @@ final class ZipFiles extends FileReader {
 
     @Override
     protected void read(PhonePath path, PhoneFiles phone, Sink sink) throws IOException {
-        if (phone.files() instanceof ZipsInside zips) {
-            zips.problem(path).ifPresent(sink::problem);
-        }
+        phone.files().problem(path).ifPresent(sink::problem);
     }
 }

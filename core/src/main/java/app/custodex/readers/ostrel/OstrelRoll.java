@@ -13,12 +13,10 @@ import app.custodex.readers.Sink;
 import app.custodex.readers.StoreReader;
 import java.io.IOException;
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.Set;
 
 /** Reads which pictures were put together, by their owner or by the phone; the pictures themselves are files. */
@@ -28,8 +26,6 @@ final class OstrelRoll extends StoreReader {
     OstrelRoll() {
         super("roll", new PhonePath(STORE), Set.of(ThingKind.ALBUM));
     }
-
-    private record Placed(long place, long picture) {}
 
     @Override
     protected void read(PhoneDatabase database, PhoneFiles phone, Sink sink, Losses losses) throws IOException {
@@ -59,14 +55,7 @@ final class OstrelRoll extends StoreReader {
                                 clips.put(id, List.of(file, Ostrel.file(row.text("clip"), phone)));
                             }
                         }));
-        var albums = new HashMap<Long, List<Placed>>();
-        losses.tell(
-                "pictures of albums",
-                database.each(
-                        "album_picture",
-                        List.of("album", "place", "picture"),
-                        row -> albums.computeIfAbsent(row.number("album"), album -> new ArrayList<>())
-                                .add(new Placed(row.number("place"), row.number("picture")))));
+        var albums = new OrderedRows(database, losses, "pictures of albums", "album_picture", "album", "picture");
         losses.tell(
                 "albums",
                 database.each(
@@ -77,10 +66,7 @@ final class OstrelRoll extends StoreReader {
                                 "",
                                 row.text("name"),
                                 Use.ALBUM,
-                                albums.getOrDefault(row.number("id"), List.of()).stream()
-                                        .sorted(Comparator.comparingLong(Placed::place))
-                                        .flatMap(placed -> Optional.ofNullable(pictures.get(placed.picture())).stream())
-                                        .toList()))));
+                                albums.of(row.number("id"), pictures)))));
         for (var of : byUse.entrySet()) {
             var use = Use.valueOf(of.getKey().replaceFirst("-.*", ""));
             sink.thing(new Album(new ThingId(STORE, of.getKey()), "", "", use, of.getValue()));

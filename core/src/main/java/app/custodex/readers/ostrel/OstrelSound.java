@@ -13,11 +13,8 @@ import app.custodex.readers.PhoneFiles;
 import app.custodex.readers.Sink;
 import app.custodex.readers.StoreReader;
 import java.io.IOException;
-import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
-import java.util.Optional;
 import java.util.Set;
 
 /** Reads the playlists, and the tracks that the phone only knows of; those that it has are files. */
@@ -27,8 +24,6 @@ final class OstrelSound extends StoreReader {
     OstrelSound() {
         super("sound", new PhonePath(STORE), Set.of(ThingKind.PLAYLIST, ThingKind.TRACK));
     }
-
-    private record Placed(long place, long track) {}
 
     @Override
     protected void read(PhoneDatabase database, PhoneFiles phone, Sink sink, Losses losses) throws IOException {
@@ -41,14 +36,7 @@ final class OstrelSound extends StoreReader {
                         sink.thing(track(row));
                     }
                 }));
-        var lists = new HashMap<Long, List<Placed>>();
-        losses.tell(
-                "tracks of playlists",
-                database.each(
-                        "playlist_track",
-                        List.of("playlist", "place", "track"),
-                        row -> lists.computeIfAbsent(row.number("playlist"), list -> new ArrayList<>())
-                                .add(new Placed(row.number("place"), row.number("track")))));
+        var lists = new OrderedRows(database, losses, "tracks of playlists", "playlist_track", "playlist", "track");
         losses.tell(
                 "playlists",
                 database.each(
@@ -58,10 +46,7 @@ final class OstrelSound extends StoreReader {
                                 new ThingId(STORE, "playlist-" + row.number("id")),
                                 "",
                                 row.text("name"),
-                                lists.getOrDefault(row.number("id"), List.of()).stream()
-                                        .sorted(Comparator.comparingLong(Placed::place))
-                                        .flatMap(placed -> Optional.ofNullable(tracks.get(placed.track())).stream())
-                                        .toList()))));
+                                lists.of(row.number("id"), tracks)))));
     }
 
     private static MediaFile track(PhoneDatabase.Row row) throws java.sql.SQLException {

@@ -2,7 +2,6 @@ package app.custodex.readers.pellow;
 
 import app.custodex.base.Json;
 import app.custodex.base.Problem;
-import app.custodex.base.ProblemException;
 import app.custodex.link.FileSource;
 import app.custodex.link.PhonePath;
 import app.custodex.model.ThingKind;
@@ -39,13 +38,16 @@ abstract class ListReader extends NamedReader {
         try (var in = phone.open(path);
                 var entries = Json.LINE.readerFor(JsonNode.class).<JsonNode>readValues(in)) {
             while (entries.hasNextValue()) {
-                entry(entries.nextValue(), ++number, phone, sink);
+                var entry = entries.nextValue();
+                number++;
+                try {
+                    entry(entry, number, phone, sink);
+                } catch (DateTimeException strange) {
+                    sink.problem(Problem.loss(path.text(), "A time in entry " + number + " is none", ADVICE));
+                }
             }
         } catch (JsonProcessingException e) {
             sink.problem(Problem.loss(path.text(), "It can't be understood behind entry " + number, ADVICE));
-        } catch (DateTimeException e) {
-            throw new ProblemException(
-                    Problem.failure(path.text(), "A time in it is none: entry " + number, ADVICE), e);
         }
     }
 

@@ -28,9 +28,9 @@ public final class ChatCopies {
     private record Line(String chat, String from, LocalDateTime at, String text) {}
 
     private static final List<Line> LINES = List.of(
-            new Line("Skerrow choir", "Ama Brigg", LocalDateTime.of(2026, 1, 8, 18, 2), "Tour bus: ten past SIX"),
+            new Line("Skerrow choir", "Maren Quill", LocalDateTime.of(2026, 1, 8, 18, 2), "Tour bus: ten past SIX"),
             new Line("Skerrow choir", "Halvard Rook", LocalDateTime.of(2026, 1, 8, 18, 4), "In the morning?"),
-            new Line("Skerrow choir", "Ama Brigg", LocalDateTime.of(2026, 1, 8, 18, 5), "In the morning, Halvard 🎶"),
+            new Line("Skerrow choir", "Maren Quill", LocalDateTime.of(2026, 1, 8, 18, 5), "In the morning, Halvard 🎶"),
             new Line("Boat", "Jorun Tasch", LocalDateTime.of(2026, 1, 12, 17, 50), "3,900 and I take her tonight"),
             new Line("Boat", "Fenna Rook", LocalDateTime.of(2026, 1, 12, 17, 52), "Sold. Bring a bucket"));
 
