@@ -215,4 +215,29 @@ class RulesInWindowTest extends WindowTest {
                         .queryAs(RadioButton.class)
                         .isSelected());
     }
+
+    @Test
+    void aFoldersDocketSaysInWhichCountryItsNumbersAreDialled(FxRobot robot) throws Exception {
+        var folder = Files.createTempDirectory("card");
+        Files.writeString(folder.resolve("a.vcf"), "BEGIN:VCARD\r\nVERSION:4.0\r\nFN:Ivo\r\nEND:VCARD\r\n");
+        workplace.desk().custodex().bays().add(folder.toString(), "Card");
+        until("the bay", () -> workplace.desk().bays().size() == 3);
+        var bay = workplace.desk().bays().getLast();
+        assertFalse(shows(robot, "#docket-country"), "a phone says itself where it is at home");
+        WaitForAsyncUtils.asyncFx(() -> workplace.desk().show(bay)).get(20, TimeUnit.SECONDS);
+        write(robot, "#docket-customer", "Ivo Kelp");
+        write(robot, "#docket-reason", "Wants his contacts");
+        write(robot, "#docket-country", "zz");
+        click(robot, "#docket-save");
+        untilText(robot, "#docket-missing", "Write the country as two letters, such as GB, or leave it empty.");
+        assertTrue(bay.docket().get().isEmpty());
+        write(robot, "#docket-country", "gb");
+        click(robot, "#docket-save");
+        until(
+                "the docket",
+                () -> bay.docket()
+                        .get()
+                        .filter(docket -> docket.country().equals("GB"))
+                        .isPresent());
+    }
 }

@@ -72,8 +72,9 @@ final class DocketForm extends VBox {
         Parts.fact(grid, "Consent", new VBox(6, consent, extent, own));
         if (!bay.isPhone()) { // a phone says itself where it is at home
             country.setPrefColumnCount(4);
-            Parts.fact(
-                    grid, "Numbers", new HBox(8, country, Parts.text("country in which they are dialled", "lesser")));
+            var numbers = new HBox(8, country, Parts.text("country in which they are dialled", "lesser"));
+            numbers.setAlignment(Pos.CENTER_LEFT);
+            Parts.fact(grid, "Numbers", numbers);
         }
         automatic.setId("docket-automatic");
         automatic.getItems().setAll(BY_HAND, EACH_TIME, EACH_DAY);
