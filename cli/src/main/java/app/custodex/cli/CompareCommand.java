@@ -7,6 +7,7 @@ import app.custodex.base.ProblemException;
 import app.custodex.catalogue.Comparison;
 import app.custodex.catalogue.Comparison.Change;
 import app.custodex.catalogue.Comparison.Difference;
+import app.custodex.exchange.ThingLines;
 import app.custodex.model.Thing;
 import java.io.IOException;
 import java.io.PrintWriter;
@@ -120,10 +121,10 @@ final class CompareCommand implements Callable<Integer> {
         json.put("change", difference.change().name().toLowerCase(Locale.ROOT));
         json.put("kind", difference.kind().code());
         if (difference.before().isPresent()) {
-            json.put("before", before.thing(difference.before()));
+            json.put("before", ThingLines.tree(before.thing(difference.before())));
         }
         if (difference.after().isPresent()) {
-            json.put("after", after.thing(difference.after()));
+            json.put("after", ThingLines.tree(after.thing(difference.after())));
         }
         return json;
     }

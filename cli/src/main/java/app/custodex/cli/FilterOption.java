@@ -7,6 +7,7 @@ import app.custodex.base.Problem.Grade;
 import app.custodex.base.ProblemException;
 import app.custodex.catalogue.Catalogue;
 import app.custodex.catalogue.Filter;
+import app.custodex.exchange.ThingLines;
 import app.custodex.model.Thing;
 import app.custodex.model.ThingKind;
 import app.custodex.search.Asked;
@@ -98,14 +99,14 @@ final class FilterOption {
 
     static void print(OpenPhone open, long[] numbers, boolean json, PrintWriter out) throws IOException {
         var zone = open.phone().timeZone();
-        var names = open.names();
-        open.catalogue()
-                .forEach(
-                        numbers,
-                        entry -> out.println(
-                                json
-                                        ? Json.LINE.writeValueAsString(entry.thing())
-                                        : ThingLine.of(entry.thing(), zone, names)));
+        if (json) {
+            out.println(ThingLines.head(open.phone().name(), zone.getId()));
+            open.catalogue().forEach(numbers, entry -> out.println(ThingLines.line(entry.thing())));
+            out.println(ThingLines.end(numbers.length));
+        } else {
+            var names = open.names();
+            open.catalogue().forEach(numbers, entry -> out.println(ThingLine.of(entry.thing(), zone, names)));
+        }
         out.flush();
     }
 
@@ -116,7 +117,8 @@ final class FilterOption {
             var line = new LinkedHashMap<String, Object>();
             line.put("phone", in.phone().name());
             line.put("layer", layer);
-            line.put("thing", thing);
+            line.put("kind", thing.kind().code());
+            line.put("thing", ThingLines.tree(thing));
             return Json.LINE.writeValueAsString(line);
         }
         return Output.oneLine(in.phone().name()) + "\t" + layer + "\t"

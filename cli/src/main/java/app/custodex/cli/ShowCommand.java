@@ -7,12 +7,13 @@ import app.custodex.calendar.Occurrences;
 import app.custodex.catalogue.Catalogue.Entry;
 import app.custodex.catalogue.Catalogue.Order;
 import app.custodex.catalogue.Filter;
+import app.custodex.exchange.ThingLines;
 import app.custodex.model.Conversation;
 import app.custodex.model.Event;
-import app.custodex.model.Moment;
 import app.custodex.model.ThingId;
 import app.custodex.model.ThingKind;
-import com.fasterxml.jackson.annotation.JsonUnwrapped;
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.time.Instant;
@@ -61,7 +62,7 @@ final class ShowCommand implements Callable<Integer> {
         try (var custodex = home.open();
                 var open = layer.open(custodex)) {
             var entry = found(open.catalogue()::find);
-            Output.json(out, entry.thing() instanceof Event event ? withOccurrences(event, open) : entry.thing());
+            Output.json(out, entry.thing() instanceof Event event ? withOccurrences(event, open) : ThingLines.tree(entry.thing()));
             if (entry.thing() instanceof Conversation) {
                 FilterOption.print(open, open.catalogue().within(entry.thing().id()), false, out);
             }
@@ -73,16 +74,10 @@ final class ShowCommand implements Callable<Integer> {
         }
     }
 
-    /**
-     * An event with the times at which it takes place.
-     *
-     * @param occurrences the first of them
-     */
-    private record Series(@JsonUnwrapped Event event, List<Moment> occurrences) {}
-
-    private static Object withOccurrences(Event event, OpenPhone open) throws IOException {
+    /** An event with the first of the times at which it takes place. */
+    private static JsonNode withOccurrences(Event event, OpenPhone open) throws IOException {
         if (!Occurrences.severalOf(event)) {
-            return event;
+            return ThingLines.tree(event);
         }
         var others = new ArrayList<Event>();
         var catalogue = open.catalogue();
@@ -90,7 +85,12 @@ final class ShowCommand implements Callable<Integer> {
                 catalogue.find(Filter.EVERYTHING.of(ThingKind.EVENT), Order.AS_KEPT),
                 each -> others.add((Event) each.thing()));
         var zone = open.phone().timeZone();
-        return new Series(event, new Occurrences(event, zone).between(Instant.EPOCH, Instant.MAX, OCCURRENCES, others));
+        ObjectNode series = ThingLines.tree(event);
+        var times = series.putArray("occurrences");
+        new Occurrences(event, zone)
+                .between(Instant.EPOCH, Instant.MAX, OCCURRENCES, others)
+                .forEach(moment -> times.add(moment.text()));
+        return series;
     }
 
     private interface Find {

@@ -42,8 +42,10 @@ class ListFindShowTest extends CommandTest {
         var newest = list("--kind", "message", "--newest-first").lines().toList();
         assertEquals(json.get("MESSAGE").asInt(), newest.size());
         assertTrue(newest.getFirst().compareTo(newest.getLast()) > 0);
-        var first = Json.LINE.readTree(
-                list("--kind", "event", "--json").lines().findFirst().orElseThrow());
+        var events = list("--kind", "event", "--json").lines().toList();
+        assertEquals(json.get("EVENT").asInt(), Json.LINE.readTree(events.getLast()).get("end").asInt());
+        assertEquals(json.get("EVENT").asInt(), events.size() - 2);
+        var first = Json.LINE.readTree(events.get(1)).get("thing");
         assertEquals("Midsummer singing", first.get("title").asText());
         assertEquals(1, first.get("people").size());
         var kept = list("--kind", "album,alarm,app,track");

@@ -2,6 +2,7 @@ package app.custodex.catalogue;
 
 import app.custodex.base.Json;
 import app.custodex.base.Problem;
+import app.custodex.exchange.ThingJson;
 import app.custodex.model.Party;
 import app.custodex.model.Thing;
 import app.custodex.model.ThingId;

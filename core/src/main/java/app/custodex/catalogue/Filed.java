@@ -1,5 +1,6 @@
 package app.custodex.catalogue;
 
+import app.custodex.exchange.ThingJson;
 import app.custodex.model.Thing;
 import app.custodex.search.Fold;
 import java.io.IOException;

@@ -1,5 +1,6 @@
 package app.custodex.catalogue;
 
+import app.custodex.exchange.ThingJson;
 import app.custodex.model.Contact;
 import app.custodex.model.Conversation;
 import app.custodex.model.Thing;

@@ -13,20 +13,20 @@ final class Mailboxes {
 
     private static final Pattern BEGIN = Pattern.compile("^From \\S+ .*\\d{1,2}:\\d{2}");
 
-    private final InputStream in;
+    private final ByteLines lines;
     private boolean begun;
     private boolean ended;
     private int leftOut;
 
     Mailboxes(InputStream in) {
-        this.in = in;
+        lines = new ByteLines(in, MAX_BYTES);
     }
 
     /** The next mail; empty at the end. */
     Optional<byte[]> next() throws IOException {
         if (!begun) {
             begun = true;
-            var first = line();
+            var first = lines.next();
             if (first.isEmpty() || !isBegin(first.get())) {
                 ended = true; // no mailbox
             }
@@ -45,7 +45,7 @@ final class Mailboxes {
         boolean empty = false;
         boolean large = false;
         while (true) {
-            var line = line();
+            var line = lines.next();
             if (line.isEmpty()) {
                 ended = true;
                 break;
@@ -97,24 +97,5 @@ final class Mailboxes {
         var without = new byte[line.length - 1];
         System.arraycopy(line, 1, without, 0, without.length);
         return without;
-    }
-
-    /** With its end. */
-    private Optional<byte[]> line() throws IOException {
-        var line = new ByteArrayOutputStream(128);
-        int c = in.read();
-        if (c < 0) {
-            return Optional.empty();
-        }
-        while (c >= 0) {
-            if (line.size() <= MAX_BYTES) {
-                line.write(c);
-            }
-            if (c == '\n') {
-                break;
-            }
-            c = in.read();
-        }
-        return Optional.of(line.toByteArray());
     }
 }

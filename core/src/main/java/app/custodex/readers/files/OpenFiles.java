@@ -20,6 +20,7 @@ public final class OpenFiles {
                 new BookmarkFiles(),
                 new PlaylistFiles(),
                 new RouteFiles(),
+                new ThingLineFiles(),
                 new ZipFiles()));
         readers.addAll(MediaFiles.readers(MediaFiles.Places.ANYWHERE));
         return readers;

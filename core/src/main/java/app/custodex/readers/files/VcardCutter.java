@@ -25,8 +25,10 @@ final class VcardCutter implements Closeable {
     /** A card with a large photo stays far below; more is no card but an attack or a mix-up. */
     static final int MAX_BYTES = 64 << 20;
 
+    /** Most files hold one card, and a phone has thousands of them. */
+    private static final int BUFFER = 8 << 10;
+
     private static final Charset WESTERN = Charset.forName("windows-1252");
-    private static final Pattern UID = Pattern.compile("(?im)^(?:[A-Z0-9-]+\\.)?UID(?:;[^:\\r\\n]*)?:(.*)$");
     private static final Pattern CHARSET = Pattern.compile("CHARSET=\"?([^;:\"]+)");
 
     /**
@@ -38,13 +40,14 @@ final class VcardCutter implements Closeable {
     record Card(long offset, String text, boolean ended, int foreign, boolean tooLarge) {
         /** Its lasting identifier, as it is written; empty when it has none. */
         String uid() {
-            var uid = UID.matcher(text);
-            return uid.find() ? uid.group(1).strip() : "";
+            return CardLine.first(text, "UID", any -> true)
+                    .map(line -> text.substring(line.value(), line.end()).strip())
+                    .orElse("");
         }
     }
 
     private final InputStream in;
-    private final byte[] buffer = new byte[1 << 16];
+    private final byte[] buffer = new byte[BUFFER];
     private int from;
     private int to;
     private long at;
@@ -52,7 +55,7 @@ final class VcardCutter implements Closeable {
     private Optional<byte[]> putBack = Optional.empty();
 
     VcardCutter(InputStream in) throws IOException {
-        this.in = decoded(new BufferedInputStream(in, 1 << 16));
+        this.in = decoded(new BufferedInputStream(in, BUFFER));
     }
 
     /** As UTF-8, or as what is near enough to be told line by line. */
@@ -81,7 +84,7 @@ final class VcardCutter implements Closeable {
                         .setReader(new InputStreamReader(in, charset))
                         .setCharset(StandardCharsets.UTF_8)
                         .get(),
-                1 << 16);
+                BUFFER);
     }
 
     /** Goes to a card whose offset is known, before any is read. */

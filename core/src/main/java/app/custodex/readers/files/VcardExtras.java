@@ -5,6 +5,7 @@ import com.github.mangstadt.vinnie.VObjectProperty;
 import com.github.mangstadt.vinnie.io.VObjectPropertyValues;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -59,10 +60,18 @@ final class VcardExtras {
     private final VcardParse card;
     private final VcardLosses losses;
     private final Map<String, Integer> seen = new HashMap<>();
+    /** Values that the library could make nothing of, by the name of their property. */
+    private final Map<String, Set<String>> raw = new HashMap<>();
 
     VcardExtras(VcardParse card, VcardLosses losses) {
         this.card = card;
         this.losses = losses;
+        for (var property : card.card().getExtendedProperties()) {
+            if (!property.getPropertyName().regionMatches(true, 0, "X-", 0, 2)) {
+                raw.computeIfAbsent(property.getPropertyName().toUpperCase(Locale.ROOT), any -> new HashSet<>())
+                        .add(VcardParse.text(property.getValue()));
+            }
+        }
     }
 
     /** @param unread names of properties with a field that did not take the first of them */
@@ -97,15 +106,17 @@ final class VcardExtras {
     }
 
     private static int parts(VObjectProperty property) {
-        var value = VcardParse.text(property.getValue()).replaceAll(";+$", "");
-        return VObjectPropertyValues.parseStructured(value).size();
+        var value = VcardParse.text(property.getValue());
+        int end = value.length();
+        while (end > 0 && value.charAt(end - 1) == ';') {
+            end--;
+        }
+        return VObjectPropertyValues.parseStructured(value.substring(0, end)).size();
     }
 
     /** What the library could not make sense of, it keeps under its name as it is. */
     private boolean isUnparsed(String name, VObjectProperty property) {
-        return !name.startsWith("X-")
-                && card.card().getExtendedProperties(name).stream()
-                        .anyMatch(raw -> VcardParse.text(raw.getValue()).equals(VcardParse.text(property.getValue())));
+        return raw.getOrDefault(name, Set.of()).contains(VcardParse.text(property.getValue()));
     }
 
     private void parameters(String name, VObjectProperty property) {

@@ -7,6 +7,7 @@ import com.github.mangstadt.vinnie.io.VObjectDataAdapter;
 import com.github.mangstadt.vinnie.io.VObjectReader;
 import ezvcard.VCard;
 import ezvcard.VCardVersion;
+import ezvcard.io.scribe.ScribeIndex;
 import ezvcard.io.text.VCardReader;
 import java.io.IOException;
 import java.io.StringReader;
@@ -21,10 +22,16 @@ import org.jspecify.annotations.Nullable;
 
 /** One card twice: as the library understands it, and property by property as it is written, so that nothing it passes over is lost. */
 final class VcardParse {
-    /** A picture inside the card, by far the longest line of it: neither parse needs to go through its signs. */
-    private static final Pattern PHOTO = Pattern.compile(
-            "(?i)(?:^|\n)((?:[A-Z0-9-]+\\.)?PHOTO(?:;[^:\r\n\"]*)?(?:;ENCODING=B|;BASE64|;ENCODING=BASE64)(?:;[^:\r\n\"]*)?:"
-                    + "|(?:[A-Z0-9-]+\\.)?PHOTO(?:;[^:\r\n\"]*)?:data:[^,\r\n]*;base64,)");
+    private static final Pattern BASE64 = Pattern.compile("(?i);(?:ENCODING=)?(?:B|BASE64)(?:;|$)");
+
+    /** How a picture in vCard 4.0 begins. */
+    private static final Pattern DATA = Pattern.compile("(?i)data:[^,\r\n]*;base64,");
+
+    private static final ScribeIndex SCRIBES = new ScribeIndex();
+
+    static {
+        VcardScribes.all().forEach(SCRIBES::register);
+    }
 
     private static final String STAND_IN = "AAAA";
 
@@ -34,16 +41,19 @@ final class VcardParse {
 
     /** @param whole text of one card, unfolded; an empty one gives an empty card */
     VcardParse(String whole, VcardLosses losses) {
+        // A picture is by far the longest line of a card: neither parse needs to go through its signs.
         var text = whole;
-        var inline = PHOTO.matcher(whole);
-        if (inline.find()) {
-            int end = whole.indexOf('\r', inline.end());
-            photo = whole.substring(inline.end(), end);
-            text = whole.substring(0, inline.end()) + (photo.isBlank() ? "" : STAND_IN) + whole.substring(end);
+        var inline = CardLine.first(whole, "PHOTO", line -> pictureAt(line) >= 0);
+        if (inline.isPresent()) {
+            int from = pictureAt(inline.get());
+            int end = inline.get().end();
+            photo = whole.substring(from, end);
+            text = whole.substring(0, from) + (photo.isBlank() ? "" : STAND_IN) + whole.substring(end);
         } else {
             photo = "";
         }
         try (var reader = new VCardReader(text)) {
+            reader.setScribeIndex(SCRIBES);
             var first = reader.readNext();
             card = first == null ? new VCard(VCardVersion.V3_0) : first;
             losses.odd(reader.getWarnings().size());
@@ -51,6 +61,15 @@ final class VcardParse {
         } catch (IOException e) {
             throw new UncheckedIOException(e); // a string can be read
         }
+    }
+
+    /** Where its base64 begins; negative when the picture is elsewhere, at an address. */
+    private static int pictureAt(CardLine line) {
+        if (BASE64.matcher(line.parameters()).find()) {
+            return line.value();
+        }
+        var data = DATA.matcher(line.text()).region(line.value(), line.end());
+        return data.lookingAt() ? data.end() : -1;
     }
 
     private static List<VObjectProperty> written(String text) throws IOException {

@@ -1,4 +1,4 @@
-package app.custodex.catalogue;
+package app.custodex.exchange;
 
 import app.custodex.base.Json;
 import app.custodex.model.Alarm;
@@ -43,28 +43,36 @@ import java.util.List;
 import java.util.Map;
 
 /** Things as JSON, short: nothing that is empty is written, and the item that a thing was read from only where it is another one. */
-final class ThingJson {
+public final class ThingJson {
     /** The item that ids belong to unless they say another one. */
     private static final String ITEM = "item";
 
     private static final int MILLI = 1_000_000;
 
-    private static final JsonMapper MAPPER = Json.LINE
-            .rebuild()
-            .serializationInclusion(JsonInclude.Include.NON_DEFAULT)
-            .withConfigOverride(List.class, ThingJson::absentIsEmpty)
-            .withConfigOverride(String.class, ThingJson::absentIsEmpty)
-            .addModule(new SimpleModule()
-                    .addSerializer(ThingId.class, new IdWriter())
-                    .addDeserializer(ThingId.class, new IdReader())
-                    .addSerializer(Moment.class, new MomentWriter())
-                    .addDeserializer(Moment.class, new MomentReader()))
-            .build();
+    private static final JsonMapper MAPPER = mapper(JsonInclude.Include.NON_DEFAULT, new SimpleModule()
+            .addSerializer(ThingId.class, new IdWriter())
+            .addDeserializer(ThingId.class, new IdReader())
+            .addSerializer(Moment.class, new MomentWriter())
+            .addDeserializer(Moment.class, new MomentReader()));
 
     private static final Map<ThingKind, ObjectReader> READERS = readers();
     private static final ObjectWriter WRITER = MAPPER.writer();
 
     private ThingJson() {}
+
+    /**
+     * @param written what of a thing
+     * @param forms how identifiers and moments are written
+     */
+    static JsonMapper mapper(JsonInclude.Include written, SimpleModule forms) {
+        return Json.LINE
+                .rebuild()
+                .serializationInclusion(written)
+                .withConfigOverride(List.class, ThingJson::absentIsEmpty)
+                .withConfigOverride(String.class, ThingJson::absentIsEmpty)
+                .addModule(forms)
+                .build();
+    }
 
     private static void absentIsEmpty(MutableConfigOverride type) {
         type.setSetterInfo(JsonSetter.Value.forValueNulls(Nulls.AS_EMPTY));
@@ -78,7 +86,7 @@ final class ThingJson {
         return readers;
     }
 
-    private static Class<? extends Thing> typeOf(ThingKind kind) {
+    static Class<? extends Thing> typeOf(ThingKind kind) {
         return switch (kind) {
             case CONTACT -> Contact.class;
             case CONVERSATION -> Conversation.class;
@@ -99,12 +107,12 @@ final class ThingJson {
         };
     }
 
-    static byte[] write(Thing thing) throws IOException {
+    public static byte[] write(Thing thing) throws IOException {
         return WRITER.withAttribute(ITEM, thing.id().item()).writeValueAsBytes(thing);
     }
 
     /** @param item that it was read from */
-    static Thing read(ThingKind kind, String item, byte[] json) throws IOException {
+    public static Thing read(ThingKind kind, String item, byte[] json) throws IOException {
         var reader = READERS.get(kind);
         if (reader == null) {
             throw new IOException("a thing of no kind");
