@@ -52,6 +52,12 @@ final class MediaFacts {
     static FileFacts read(InputStream stream) throws IOException {
         Metadata metadata;
         try (var in = new BufferedInputStream(stream, 1 << 16)) {
+            in.mark(Integer.BYTES);
+            var start = in.readNBytes(Integer.BYTES);
+            in.reset();
+            if (MatroskaFacts.begins(start)) {
+                return MatroskaFacts.read(in);
+            }
             if (FileTypeDetector.detectFileType(in) == FileType.Unknown) {
                 return FileFacts.NONE;
             }

@@ -45,6 +45,9 @@ final class SoundFacts {
                 return FileFacts.NONE.lasting(amr(in));
             }
             in.reset();
+            if (AdtsFrames.begins(in)) {
+                return FileFacts.NONE.lasting(AdtsFrames.length(in));
+            }
             var metadata = new Metadata();
             metadata.set(TikaCoreProperties.RESOURCE_NAME_KEY, name);
             var type = new DefaultDetector().detect(in, metadata).toString();

@@ -36,6 +36,7 @@ import org.apache.poi.xwpf.usermodel.XWPFDocument;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
 /** What files say of themselves, compared with what ffprobe and exiftool say; and files that are made to do harm. */
@@ -145,6 +146,43 @@ class FactsTest {
         assertEquals(Optional.of(Moment.parse("2025-11-14T21:04:00Z")), facts.taken());
     }
 
+    /** RFC 9559 gives the names of the codecs. */
+    @ParameterizedTest
+    @CsvSource({"a.mkv,libx264,MPEG4/ISO/AVC,h264", "a.webm,libvpx-vp9,VP9,vp9"})
+    void videosInMatroskaSayWhatFfprobeSays(String name, String encoder, String codec, String probed)
+            throws IOException {
+        var file = video(name, encoder);
+        var facts = facts(Sort.IMAGE, file);
+        assertLength(file, facts);
+        var video = probe(file).at("/streams/0");
+        assertEquals(probed, video.get("codec_name").asText());
+        var size = video.get("width").asInt() + " × " + video.get("height").asInt();
+        assertEquals(List.of(new Fact("Size", size), new Fact("Codec", codec)), facts.facts());
+        assertEquals(Optional.of(Moment.parse("2025-11-14T21:04:00Z")), facts.taken());
+    }
+
+    /** Every frame holds 1024 samples (ISO/IEC 14496-3); ffprobe counts them, since it only guesses the length of such a file. */
+    @Test
+    void soundsInAacWithoutAContainerSayHowLongTheyAre() throws IOException {
+        var file = made("a.aac", "-f", "lavfi", "-i", "sine=frequency=440:duration=3.3");
+        var stream = Json.LINE
+                .readTree(run(
+                        "ffprobe",
+                        "-v",
+                        "quiet",
+                        "-print_format",
+                        "json",
+                        "-count_packets",
+                        "-show_streams",
+                        file.toString()))
+                .at("/streams/0");
+        double seconds = stream.get("nb_read_packets").asInt()
+                * 1024.0
+                / stream.get("sample_rate").asInt();
+        assertEquals(
+                seconds, facts(Sort.SOUND, file).length().orElseThrow().toMillis() / 1000.0, 0.001);
+    }
+
     private Path video(String name, String encoder) throws IOException {
         return made(
                 name,
@@ -165,9 +203,9 @@ class FactsTest {
     }
 
     @ParameterizedTest
-    @ValueSource(strings = {"a.jpg", "a.tiff", "a.png", "a.webp"})
+    @ValueSource(strings = {"a.jpg", "a.tiff", "a.png", "a.webp", "a.heic"})
     void picturesSayWhatExiftoolSays(String name) throws IOException {
-        var file = made(name, "-f", "lavfi", "-i", "testsrc=size=64x48:duration=1", "-frames:v", "1", "-update", "1");
+        var file = name.endsWith(".heic") ? heic(name) : picture(name);
         run(
                 "exiftool",
                 "-q",
@@ -201,6 +239,16 @@ class FactsTest {
                 new Fact("Caption", said.get("ImageDescription").asText()))) {
             assertTrue(facts.facts().contains(fact), fact + " in " + facts.facts());
         }
+    }
+
+    private Path picture(String name) throws IOException {
+        return made(name, "-f", "lavfi", "-i", "testsrc=size=128x96:duration=1", "-frames:v", "1", "-update", "1");
+    }
+
+    private Path heic(String name) throws IOException {
+        var file = folder.resolve(name);
+        run("heif-enc", "-o", file.toString(), picture("source.png").toString());
+        return file;
     }
 
     private static byte[] zip(String... namesAndTexts) throws IOException {
