@@ -3,6 +3,7 @@ package app.custodex.cli;
 import app.custodex.app.Bay;
 import app.custodex.base.Problem;
 import app.custodex.base.ProblemException;
+import app.custodex.link.CrateLink;
 import app.custodex.link.LoftCopy;
 import app.custodex.link.LoftLink;
 import app.custodex.link.PhoneStatus;
@@ -51,6 +52,12 @@ final class SignInOption {
                     code.lend(characters -> loft.code(new String(characters)));
                 }
                 loft.choose(chosen(loft.copies()));
+            }
+            case CrateLink crate
+            when next(bay).filter(step -> step == ReadinessStep.PASSPHRASE).isPresent() -> {
+                try (var passphrase = secrets.ask("Passphrase of " + bay.source().name())) {
+                    crate.unlock(passphrase);
+                }
             }
             default -> {}
         }

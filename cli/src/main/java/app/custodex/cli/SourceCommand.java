@@ -4,6 +4,7 @@ import app.custodex.app.Bay;
 import app.custodex.app.Source;
 import app.custodex.base.Problem;
 import app.custodex.base.ProblemException;
+import app.custodex.base.Sizes;
 import app.custodex.link.WebDavLink;
 import java.io.IOException;
 import java.util.Locale;
@@ -17,7 +18,7 @@ import picocli.CommandLine.Spec;
 /** Puts sources on the bench and takes them off. */
 @Command(
         name = "source",
-        description = "Folders, archives, WebDAV addresses and Loft accounts on the bench.",
+        description = "Folders, archives, WebDAV addresses, Loft accounts and makers' backups on the bench.",
         mixinStandardHelpOptions = true)
 final class SourceCommand implements Runnable {
     @Spec
@@ -33,7 +34,8 @@ final class SourceCommand implements Runnable {
             @Mixin HomeOption home,
             @Parameters(
                             paramLabel = "PLACE",
-                            description = "A folder, a ZIP or TAR archive, an https address, or loft: and its address")
+                            description =
+                                    "A folder, a ZIP or TAR archive, a maker's backup, an https address, or loft: and its address")
                     String place,
             @Option(names = "--name", defaultValue = "", description = "What to call it") String name)
             throws IOException {
@@ -67,13 +69,44 @@ final class SourceCommand implements Runnable {
                 spec.commandLine()
                         .getOut()
                         .printf(
-                                "Bay %d  %-8s  %-20s  %s%n",
+                                "Bay %d  %-14s  %-20s  %s%n",
                                 bay.number(),
-                                source.type().name().toLowerCase(Locale.ROOT),
+                                source.type().label(),
                                 source.name(),
                                 source.address());
             }
             return ExitCode.DONE;
+        }
+    }
+
+    @Command(
+            name = "look",
+            description = "Lists the backups that makers' own programs left on this computer.",
+            mixinStandardHelpOptions = true)
+    int look(@Mixin HomeOption home) throws IOException {
+        var commandLine = spec.commandLine();
+        try (var custodex = home.open()) {
+            var there = custodex.makerBackups();
+            for (var found : there.found()) {
+                var label = found.label();
+                commandLine
+                        .getOut()
+                        .println(String.join(
+                                "\t",
+                                label.made().toString(),
+                                Output.oneLine(label.name()),
+                                Output.oneLine(label.model()),
+                                Output.oneLine(label.system()),
+                                Output.oneLine(label.serial()),
+                                Sizes.bytes(found.bytes(), Locale.getDefault()),
+                                label.sealed() ? "under a passphrase" : "open",
+                                Output.oneLine(found.folder().toString())));
+            }
+            if (there.found().isEmpty()) {
+                commandLine.getOut().println("There is none on this computer.");
+            }
+            Output.problems(commandLine.getErr(), there.problems());
+            return there.problems().isEmpty() ? ExitCode.DONE : ExitCode.LOSSES;
         }
     }
 

@@ -17,6 +17,7 @@ import app.custodex.docket.Run;
 import app.custodex.docket.RunBook;
 import app.custodex.link.Limits;
 import app.custodex.link.LinkException;
+import app.custodex.link.MakerBackups;
 import app.custodex.link.PhoneIdentity;
 import app.custodex.link.PhonePath;
 import app.custodex.link.PhoneStatus;
@@ -173,6 +174,11 @@ public final class Custodex implements AutoCloseable {
 
     public Bays bays() {
         return bays;
+    }
+
+    /** What makers' own programs left on this computer, to be put on the bench by its folder. */
+    public MakerBackups makerBackups() {
+        return MakerBackups.in(home.users());
     }
 
     public Settings settings() throws IOException {

@@ -66,6 +66,7 @@ public final class DemoHistory implements AutoCloseable {
                     changed.run();
                 }
             }
+            drawer.leaveMakersBackups();
         } catch (CancellationException ended) {
             LOG.info("the demo's past is made at the next start");
         } catch (ProblemException e) {

@@ -1,9 +1,11 @@
 package app.custodex.app;
 
 import app.custodex.base.RealDisk;
+import app.custodex.drawer.PracticeDrawer;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 
@@ -21,6 +23,11 @@ public record Home(Path root) {
     /** Where practice phones live. */
     public Path practice() {
         return root.resolve("practice");
+    }
+
+    /** Folders of users of this computer: the real one, and in a demo the simulated one. */
+    public List<Path> users() {
+        return List.of(Path.of(System.getProperty("user.home")), practice().resolve(PracticeDrawer.COMPUTER));
     }
 
     /** Databases are put here while they are read. */

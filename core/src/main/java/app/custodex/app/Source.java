@@ -1,6 +1,7 @@
 package app.custodex.app;
 
 import app.custodex.link.ArchiveLink;
+import app.custodex.link.CrateLink;
 import app.custodex.link.FolderLink;
 import app.custodex.link.HttpPhoneLink;
 import app.custodex.link.LoftLink;
@@ -26,11 +27,23 @@ public record Source(
         int bay, String key, String identifier, String name, Type type, URI address, Optional<String> certificate) {
     /** How it is reached. */
     public enum Type {
-        PHONE,
-        FOLDER,
-        ARCHIVE,
-        WEBDAV,
-        LOFT
+        PHONE("phone"),
+        FOLDER("folder"),
+        ARCHIVE("archive"),
+        WEBDAV("webdav"),
+        LOFT("loft"),
+        CRATE("maker's backup");
+
+        private final String label;
+
+        Type(String label) {
+            this.label = label;
+        }
+
+        /** The words shown to people. */
+        public String label() {
+            return label;
+        }
     }
 
     public Source {
@@ -49,6 +62,7 @@ public record Source(
             case ARCHIVE -> new ArchiveLink(identifier, name, Path.of(address));
             case WEBDAV -> new WebDavLink(identifier, name, address, certificate);
             case LOFT -> new LoftLink(identifier, name, address);
+            case CRATE -> new CrateLink(identifier, name, Path.of(address));
         };
     }
 

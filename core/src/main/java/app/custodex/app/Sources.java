@@ -7,6 +7,7 @@ import app.custodex.base.Problem;
 import app.custodex.base.ProblemException;
 import app.custodex.base.RealDisk;
 import app.custodex.link.ArchiveLink;
+import app.custodex.link.CrateLabel;
 import java.io.IOException;
 import java.net.URI;
 import java.net.URISyntaxException;
@@ -143,11 +144,28 @@ public final class Sources {
             throw new ProblemException(Problem.failure(
                     path.toString(), "It lies in the strongroom", "What is in the strongroom is backed up already"));
         }
+        if (CrateLabel.isIn(path)) {
+            return crate(path, name);
+        }
         if (!Files.isDirectory(path)) {
             ArchiveLink.require(path);
         }
         var shown = name.isEmpty() ? String.valueOf(path.getFileName()) : name;
         return source(shown, Files.isDirectory(path) ? Type.FOLDER : Type.ARCHIVE, path.toUri());
+    }
+
+    private Source crate(Path path, String name) throws IOException {
+        try {
+            var label = CrateLabel.read(path);
+            return source(name.isEmpty() ? label.name() : name, Type.CRATE, path.toUri());
+        } catch (IOException damaged) {
+            throw new ProblemException(
+                    Problem.failure(
+                            path.toString(),
+                            "It looks like a maker's backup, and its label can't be read",
+                            "Add the folder above it, to keep its files as they are"),
+                    damaged);
+        }
     }
 
     /** By whatever way it is reached: a link to the strongroom is the strongroom. */

@@ -14,6 +14,12 @@ public interface PracticeDrawer extends AutoCloseable {
     /** The visits of other phones to the shop in the months before, the oldest first. */
     List<PastVisit> history();
 
+    /** The folder of the simulated computer's user, beside the phones. */
+    String COMPUTER = "computer";
+
+    /** Leaves there what makers' own programs would have left, unless it is there already. Takes some seconds. */
+    void leaveMakersBackups() throws IOException;
+
     @Override
     void close();
 

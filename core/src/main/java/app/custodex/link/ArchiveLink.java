@@ -3,7 +3,6 @@ package app.custodex.link;
 import app.custodex.base.Problem;
 import app.custodex.base.ProblemException;
 import java.io.BufferedInputStream;
-import java.io.FilterInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.file.Files;
@@ -11,9 +10,7 @@ import java.nio.file.Path;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Optional;
-import java.util.OptionalLong;
 import java.util.Set;
-import java.util.zip.CRC32;
 import org.apache.commons.compress.archivers.ArchiveException;
 import org.apache.commons.compress.archivers.ArchiveStreamFactory;
 import org.apache.commons.compress.compressors.CompressorException;
@@ -144,7 +141,7 @@ public final class ArchiveLink extends PlainLink {
         var entry = index().find(path)
                 .orElseThrow(() -> new LinkException.Item(path, "It is not in the archive", "List it again", null));
         try {
-            var content = new Content(path, entry, entry.content().open());
+            var content = new PromisedContent(entry, entry.content().open(), e -> trouble(path, e));
             content.skipNBytes(offset);
             return new PhoneContent(
                     Math.max(0, entry.file().size() - offset), entry.file().etag(), content);
@@ -179,63 +176,5 @@ public final class ArchiveLink extends PlainLink {
             // It was only read.
         }
         index = Optional.empty();
-    }
-
-    /** Compares what an entry unpacks to with what the archive promises: its length and, in a ZIP archive, its checksum. */
-    private final class Content extends FilterInputStream {
-        private final PhonePath path;
-        private final OptionalLong promised;
-        private final CRC32 crc = new CRC32();
-        private long left;
-
-        Content(PhonePath path, ArchiveIndex.Entry entry, InputStream in) {
-            super(in);
-            this.path = path;
-            this.promised = entry.crc();
-            this.left = entry.file().size();
-        }
-
-        @Override
-        public int read() throws IOException {
-            var one = new byte[1];
-            return read(one, 0, 1) < 0 ? -1 : one[0] & 0xff;
-        }
-
-        @Override
-        public long skip(long count) throws IOException {
-            return count <= 0 ? 0 : Math.max(0, read(new byte[(int) Math.min(count, 1 << 16)]));
-        }
-
-        @Override
-        public int read(byte[] buffer, int offset, int length) throws IOException {
-            if (left == 0 || length == 0) {
-                return left == 0 ? -1 : 0;
-            }
-            try {
-                int n = super.read(buffer, offset, (int) Math.min(length, left));
-                if (n < 0) {
-                    throw new IOException("the entry ends early");
-                }
-                crc.update(buffer, offset, n);
-                left -= n;
-                if (left == 0) {
-                    requireAsPromised();
-                }
-                return n;
-            } catch (IOException | RuntimeException e) {
-                throw trouble(path, e);
-            }
-        }
-
-        private void requireAsPromised() throws IOException {
-            if (promised.isPresent()) {
-                if (super.read() >= 0) {
-                    throw new IOException("the entry unpacks to more than was promised");
-                }
-                if (promised.getAsLong() != crc.getValue()) {
-                    throw new IOException("the checksum of the entry is another");
-                }
-            }
-        }
     }
 }

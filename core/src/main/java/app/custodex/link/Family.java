@@ -26,7 +26,9 @@ public enum Family {
     LOFT(
             "loft",
             "Loft account",
-            List.of(ReadinessStep.REACH, ReadinessStep.SIGN_IN, ReadinessStep.CODE, ReadinessStep.CHOOSE_COPY));
+            List.of(ReadinessStep.REACH, ReadinessStep.SIGN_IN, ReadinessStep.CODE, ReadinessStep.CHOOSE_COPY)),
+    /** What a maker's own program left on this computer. */
+    CRATE("crate", "Maker's backup", List.of(ReadinessStep.REACH, ReadinessStep.PASSPHRASE));
 
     private final String code;
     private final String label;

@@ -71,7 +71,7 @@ public final class Layout {
         var rules = switch (family) {
             case OSTREL -> OSTREL;
             case PELLOW -> PELLOW;
-            case FOLDER, ARCHIVE, WEBDAV, LOFT -> List.<Rule>of();
+            case FOLDER, ARCHIVE, WEBDAV, LOFT, CRATE -> List.<Rule>of();
         };
         if (rules.isEmpty()) {
             return Recognition.byName(file);

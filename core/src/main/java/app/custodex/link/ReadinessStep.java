@@ -64,7 +64,13 @@ public enum ReadinessStep {
             "Copy chosen",
             "Choose which of its copies to fetch",
             "Choose a copy",
-            "holds several copies");
+            "holds several copies"),
+    PASSPHRASE(
+            "passphrase",
+            "Passphrase accepted",
+            "Enter the passphrase that the customer gave the maker's program",
+            "Enter its passphrase",
+            "waits for its passphrase");
 
     private final String code;
     private final String done;

@@ -61,6 +61,7 @@ final class Recognition {
             Map.entry(".avi", Kind.VIDEOS),
             Map.entry(".mp3", Kind.MUSIC),
             Map.entry(".m4a", Kind.MUSIC),
+            Map.entry(".aac", Kind.MUSIC),
             Map.entry(".flac", Kind.MUSIC),
             Map.entry(".ogg", Kind.MUSIC),
             Map.entry(".wav", Kind.MUSIC),

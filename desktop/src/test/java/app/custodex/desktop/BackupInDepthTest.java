@@ -8,6 +8,7 @@ import app.custodex.backup.Selection;
 import app.custodex.drawer.PracticePhone;
 import app.custodex.link.Kind;
 import app.custodex.strongroom.StoredPhone.Seal;
+import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import javafx.scene.control.Button;
@@ -170,6 +171,23 @@ class BackupInDepthTest extends WindowTest {
         click(robot, "#backup-start");
         untilText(robot, "#backup-title", "Layer 1 is saved and checked");
         assertEquals("Jorun's old phone", bay.phone().orElseThrow().name());
+    }
+
+    @Test
+    void aMakersBackupOnThisComputerOpensWithItsPassphrase(FxRobot robot) throws IOException {
+        workplace.drawer().orElseThrow().leaveMakersBackups();
+        click(robot, "#add-source");
+        click(robot, "#put-maker-backup-1");
+        write(robot, "#crate-passphrase", "a guess");
+        click(robot, "#crate-unlock");
+        until("the refusal", () -> shows(robot, "#message-bar"));
+        assertTrue(text(robot, "#message-what").contains("does not open"));
+        click(robot, "#message-close");
+        write(robot, "#crate-passphrase", "bread for thirty on Fridays");
+        click(robot, "#crate-unlock");
+        var bay = workplace.desk().bays().get(2);
+        until("readiness", bay::ready);
+        assertEquals("Noor's Ridge", bay.phone().orElseThrow().name());
     }
 
     @Test

@@ -3,9 +3,11 @@ package app.custodex.practice;
 import app.custodex.base.Json;
 import app.custodex.base.RealDisk;
 import app.custodex.drawer.PastVisit;
+import app.custodex.link.CrateLabel;
 import app.custodex.link.Family;
 import app.custodex.link.PhoneIdentity;
 import app.custodex.practice.content.ChatCopies;
+import app.custodex.practice.content.CrateWriter;
 import app.custodex.practice.content.OstrelStore;
 import app.custodex.practice.content.PellowStore;
 import app.custodex.practice.content.People;
@@ -113,6 +115,51 @@ final class PastPhones {
         return visits;
     }
 
+    private static StoreCounts draw(Phone phone, LocalDateTime then, Path files) throws IOException {
+        var owner = phone.owner();
+        var life = new Island(1).life(owner, then, Island.Size.ORDINARY);
+        var people = new People(1, owner).take(60 + owner.ordinal() * 7);
+        return phone.identity().family() == Family.OSTREL
+                ? OstrelStore.write(
+                        files,
+                        life,
+                        people,
+                        phone.older() ? OstrelStore.System.NINE : OstrelStore.System.ELEVEN,
+                        Quality.SKETCH)
+                : PellowStore.write(
+                        files,
+                        life,
+                        people,
+                        phone.older() ? PellowStore.Base.EIGHT : PellowStore.Base.NINE,
+                        Quality.SKETCH);
+    }
+
+    /**
+     * The backups that the makers' programs left on the computer, one of them under a passphrase. Those that are there stay.
+     *
+     * @param home of the computer's user
+     */
+    static void leaveOnComputer(Path home) throws IOException {
+        leave(IVO, LocalDateTime.of(2024, 8, 30, 20, 5), home.resolve("Ostrel copies"));
+        leave(NOOR, LocalDateTime.of(2025, 2, 16, 21, 40), home.resolve("Pellow copies"));
+    }
+
+    private static void leave(Phone phone, LocalDateTime then, Path place) throws IOException {
+        var crate = place.resolve(phone.identity().serial() + " " + then.toLocalDate());
+        if (Files.exists(crate.resolve(CrateLabel.FILE))) {
+            return;
+        }
+        var disk = new RealDisk();
+        disk.delete(crate);
+        var files = Files.createDirectories(place.resolve("drawing"));
+        try {
+            draw(phone, then, files);
+            CrateWriter.write(files, phone.identity(), then.toInstant(ZoneOffset.ofHours(1)), phone.passphrase(), crate);
+        } finally {
+            disk.delete(files);
+        }
+    }
+
     private record Visit(Path folder, Phone phone, LocalDateTime then, String reason) implements PastVisit {
         @Override
         public Instant at() {
@@ -150,22 +197,7 @@ final class PastPhones {
 
         private void draw() throws IOException {
             var files = Files.createDirectories(folder.resolve("files"));
-            var owner = phone.owner();
-            var life = new Island(1).life(owner, then, Island.Size.ORDINARY);
-            var people = new People(1, owner).take(60 + owner.ordinal() * 7);
-            StoreCounts counts = phone.identity().family() == Family.OSTREL
-                    ? OstrelStore.write(
-                            files,
-                            life,
-                            people,
-                            phone.older() ? OstrelStore.System.NINE : OstrelStore.System.ELEVEN,
-                            Quality.SKETCH)
-                    : PellowStore.write(
-                            files,
-                            life,
-                            people,
-                            phone.older() ? PellowStore.Base.EIGHT : PellowStore.Base.NINE,
-                            Quality.SKETCH);
+            var counts = PastPhones.draw(phone, then, files);
             var facts = new Facts(phone.identity(), "0000", 0, ChatCopies.newKey(), List.of());
             Json.PAGE.writeValue(
                     folder.resolve(TableDrawer.FACTS).toFile(),

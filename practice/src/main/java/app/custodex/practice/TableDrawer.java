@@ -62,6 +62,11 @@ public final class TableDrawer implements PracticeDrawer {
         return PastPhones.visits(folder.resolve("past"));
     }
 
+    @Override
+    public void leaveMakersBackups() throws IOException {
+        PastPhones.leaveOnComputer(folder.resolve(COMPUTER));
+    }
+
     /** Draws what takes its time behind the work, each phone by itself. */
     private void grow(Contents contents) {
         for (var phone : phones) {

@@ -20,6 +20,9 @@ import app.custodex.catalogue.Catalogue.Order;
 import app.custodex.catalogue.Filter;
 import app.custodex.docket.Docket;
 import app.custodex.drawer.PracticeDrawer.Contents;
+import app.custodex.link.CrateLabel;
+import app.custodex.link.CrateLink;
+import app.custodex.link.Family;
 import app.custodex.link.Kind;
 import app.custodex.link.LinkException;
 import app.custodex.link.LoftLink;
@@ -28,6 +31,7 @@ import app.custodex.link.ReadinessStep;
 import app.custodex.link.WebDavLink;
 import app.custodex.model.Contact;
 import app.custodex.model.ThingKind;
+import app.custodex.practice.content.CrateWriter;
 import app.custodex.seal.Passphrase;
 import app.custodex.strongroom.LayerRecord;
 import app.custodex.strongroom.LayerRecord.Change;
@@ -37,12 +41,14 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Duration;
+import java.time.Instant;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
+import java.util.Random;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
@@ -423,6 +429,86 @@ class EverySourceTest {
             assertTrue(counts.getOrDefault(ThingKind.PICTURE, 0L) > 60, counts.toString());
             assertEquals(List.of(), open.problems(Set.of()));
         }
+    }
+
+    @Test
+    void makersBackupsOnThisComputerAreFoundAndReadLikeThePhone() throws Exception {
+        try (var drawer = new TableDrawer.Maker().open(custodex.home().practice(), Contents.sketched(1, 5))) {
+            drawer.leaveMakersBackups();
+            var there = custodex.makerBackups();
+            assertEquals(List.of(), there.problems());
+            assertEquals(
+                    List.of("Noor's Ridge", "Ivo's phone"),
+                    there.found().stream().map(found -> found.label().name()).toList(),
+                    "the newest first");
+            for (var found : there.found()) {
+                var bay = custodex.bays().add(found.folder().toString(), "");
+                bay.ask();
+                if (found.label().sealed()) {
+                    assertEquals(Optional.of(ReadinessStep.PASSPHRASE), next(bay));
+                    var link = (CrateLink) bay.link();
+                    assertThrows(LinkException.NotReady.class, () -> link.list(PhonePath.ROOT));
+                    assertThrows(ProblemException.class, () -> link.unlock(new Passphrase("a guess".toCharArray())));
+                    link.unlock(new Passphrase("bread for thirty on Fridays".toCharArray()));
+                }
+                var result = backUp(bay);
+                assertTrue(result.check().orElseThrow().sound());
+                var phone = result.layer().phone();
+                assertEquals(found.label().family(), phone.family());
+                assertEquals(found.label().serial(), phone.serial());
+                try (var open = custodex.reading().open(Mandate.ofShop(), phone.identifier(), 1, Locale.UK)) {
+                    assertEquals(List.of(), open.problems(Set.of()));
+                    assertTrue(open.catalogue().counts().getOrDefault(ThingKind.MESSAGE, 0L) > 500);
+                    assertTrue(open.contacts().ascending().size() >= 60);
+                }
+            }
+        }
+    }
+
+    @Test
+    void aDamagedMakersBackupSaysSoAndGivesWhatIsWhole() throws Exception {
+        var files = Files.createDirectories(folder.resolve("files/books"));
+        var random = new Random(7);
+        for (int i = 0; i < 20; i++) {
+            var bytes = new byte[3_000];
+            random.nextBytes(bytes);
+            Files.write(files.resolve(i + ".txt"), bytes);
+        }
+        var phone = Facts.phone("OS-1", "Ivo's phone", Family.OSTREL, "Ostrel P2", "S-1", "", "Ostrel System 9.4", 1);
+        var crate = folder.resolve("crate");
+        CrateWriter.write(folder.resolve("files"), phone, Instant.EPOCH, Optional.empty(), crate);
+        var body = crate.resolve(CrateLabel.BODY);
+        var whole = Files.readAllBytes(body);
+        int damagedFiles = 0;
+        int refused = 0;
+        for (int round = 0; round < 200; round++) {
+            var damaged = round % 4 == 0 ? Arrays.copyOf(whole, random.nextInt(whole.length)) : whole.clone();
+            if (round % 4 != 0) {
+                damaged[random.nextInt(whole.length)] ^= (byte) (1 << random.nextInt(8));
+            }
+            Files.write(body, damaged);
+            try (var link = new CrateLink("id", "Ivo's phone", crate)) {
+                int bad = 0;
+                for (var listed : link.list(new PhonePath("books"))) {
+                    try (var content = link.open(listed.path(), 0)) {
+                        content.stream().readAllBytes();
+                    } catch (LinkException told) {
+                        bad++;
+                    }
+                }
+                assertTrue(bad <= 1, bad + " files for one byte");
+                damagedFiles += bad;
+            } catch (LinkException told) {
+                refused++;
+            }
+        }
+        assertEquals(200, damagedFiles + refused, "each is told, one way or the other");
+        assertTrue(damagedFiles > 100 && refused >= 50, damagedFiles + " and " + refused);
+        Files.writeString(crate.resolve(CrateLabel.FILE), "{\"crate\": 1}");
+        assertThrows(ProblemException.class, () -> custodex.bays().add(crate.toString(), ""));
+        var home = custodex.home().practice().resolve("computer/Ostrel copies/none");
+        Files.createDirectories(home);
+        assertEquals(1, custodex.makerBackups().problems().size());
     }
 
     @Test

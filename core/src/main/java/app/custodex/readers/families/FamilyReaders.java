@@ -27,7 +27,7 @@ public final class FamilyReaders {
         return switch (family) {
             case OSTREL -> Ostrel.readers(burrowKey);
             case PELLOW -> Pellow.readers(burrowKey);
-            case FOLDER, ARCHIVE, WEBDAV, LOFT -> OpenFiles.readers();
+            case FOLDER, ARCHIVE, WEBDAV, LOFT, CRATE -> OpenFiles.readers();
         };
     }
 }

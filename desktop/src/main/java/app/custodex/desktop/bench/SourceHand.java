@@ -8,6 +8,7 @@ import app.custodex.desktop.Desk;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.SecretField;
 import app.custodex.desktop.ui.UserText;
+import app.custodex.link.CrateLink;
 import app.custodex.link.LoftCopy;
 import app.custodex.link.LoftLink;
 import app.custodex.link.ReadinessStep;
@@ -41,6 +42,7 @@ final class SourceHand {
             case LoftLink loft when step == ReadinessStep.SIGN_IN -> Optional.of(hand.account(loft));
             case LoftLink loft when step == ReadinessStep.CODE -> Optional.of(hand.code(loft));
             case LoftLink loft when step == ReadinessStep.CHOOSE_COPY -> Optional.of(hand.copies(loft));
+            case CrateLink crate when step == ReadinessStep.PASSPHRASE -> Optional.of(hand.passphrase(crate));
             default -> Optional.empty();
         };
     }
@@ -100,6 +102,25 @@ final class SourceHand {
         go.setOnAction(event -> act.run());
         password.setOnAction(event -> act.run());
         return Parts.row(user, password, go);
+    }
+
+    private Node passphrase(CrateLink crate) {
+        var field = new SecretField("crate-passphrase", "Passphrase");
+        HBox.setHgrow(field, Priority.ALWAYS);
+        var go = Parts.button("crate-unlock", "Open it", "Enter", () -> {});
+        Runnable act = () -> {
+            var secret = field.passphrase();
+            field.clear();
+            act(() -> {
+                try (secret) {
+                    crate.unlock(secret);
+                }
+                return crate;
+            });
+        };
+        go.setOnAction(event -> act.run());
+        field.setOnAction(event -> act.run());
+        return Parts.row(field, go);
     }
 
     private Node account(LoftLink loft) {

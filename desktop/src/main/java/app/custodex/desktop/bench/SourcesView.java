@@ -5,12 +5,14 @@ import app.custodex.desktop.BayModel;
 import app.custodex.desktop.Desk;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.UserText;
+import app.custodex.link.MakerBackups;
 import app.custodex.link.PhoneIdentity;
 import app.custodex.link.PhoneStatus;
 import java.io.File;
 import java.util.HashMap;
-import java.util.Locale;
 import java.util.Map;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import javafx.collections.ListChangeListener;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
@@ -31,6 +33,7 @@ public final class SourcesView extends VBox {
     private final TextField place = new TextField();
     private final TextField name = new TextField();
     private final VBox known = new VBox();
+    private final VBox left = new VBox(8);
     private final Map<BayModel, Row> rows = new HashMap<>();
 
     public SourcesView(Desk desk) {
@@ -39,14 +42,20 @@ public final class SourcesView extends VBox {
         setId("sources");
         getStyleClass().add("place-ground");
         known.getStyleClass().add("card");
-        var scroll = new ScrollPane(new VBox(14, form(), known));
+        left.getStyleClass().add("card");
+        var scroll = new ScrollPane(new VBox(14, form(), left, known));
         scroll.setFitToWidth(true);
         scroll.setFocusTraversable(false);
         VBox.setVgrow(scroll, Priority.ALWAYS);
         getChildren().addAll(Parts.text("Sources", "title"), scroll);
         desk.bays().addListener((ListChangeListener<BayModel>) change -> showKnown());
         desk.changes().addListener((o, was, is) -> refreshKnown());
-        sceneProperty().addListener((o, was, is) -> refreshKnown());
+        sceneProperty().addListener((o, was, is) -> {
+            refreshKnown();
+            if (is != null) {
+                look();
+            }
+        });
         showKnown();
     }
 
@@ -67,8 +76,8 @@ public final class SourcesView extends VBox {
         Parts.fact(grid, "Where it is", row);
         Parts.fact(grid, "Name", name);
         Label help = Parts.sentence(
-                "A phone or a card that this computer shows as a folder, a ZIP or TAR archive, a WebDAV address over https, or a"
-                        + " Loft account. It gets a bay of its own, with the same steps as a phone. Nothing is ever written there.",
+                "A phone or a card that this computer shows as a folder, a ZIP or TAR archive, a WebDAV address over https, a"
+                        + " Loft account, or what a maker's own program left on a computer. It gets a bay of its own, with the same steps as a phone. Nothing is ever written there.",
                 "lesser");
         var card = new VBox(12, Parts.text("Put a source on the bench", "heading"), help, grid, add);
         card.getStyleClass().add("card");
@@ -105,6 +114,52 @@ public final class SourcesView extends VBox {
         }
     }
 
+    private void look() {
+        desk.work().start("Makers' backups on this computer", () -> desk.custodex().makerBackups(), this::showLeft);
+    }
+
+    /** What makers' own programs left on this computer; out of sight where there is nothing of the kind. */
+    private void showLeft(MakerBackups there) {
+        boolean any = !there.found().isEmpty() || !there.problems().isEmpty();
+        left.setVisible(any);
+        left.setManaged(any);
+        left.getChildren().setAll(Parts.text("Makers' backups on this computer", "heading"));
+        int number = 0;
+        for (var found : there.found()) {
+            left.getChildren().add(left(found, ++number));
+        }
+        for (var problem : there.problems()) {
+            left.getChildren().add(UserText.paragraph(problem.sentence(), "lesser"));
+        }
+    }
+
+    private Node left(MakerBackups.Found found, int number) {
+        var label = found.label();
+        var facts = Stream.of(
+                        label.model(),
+                        label.system(),
+                        label.serial(),
+                        desk.words().bytes(found.bytes()),
+                        label.sealed() ? "under a passphrase" : "")
+                .filter(fact -> !fact.isEmpty())
+                .collect(Collectors.joining(" · "));
+        var words = new VBox(
+                1,
+                UserText.line(label.name() + ", " + desk.words().moment(label.made(), desk.now()), "strong"),
+                UserText.line(facts, "lesser"));
+        words.setMinWidth(0);
+        HBox.setHgrow(words, Priority.ALWAYS);
+        var put = Parts.button(
+                "put-maker-backup-" + number,
+                "Put it on the bench",
+                "",
+                () -> desk.addSource(found.folder().toString(), "", () -> {}));
+        var row = new HBox(10, words, put);
+        row.setAlignment(Pos.CENTER_LEFT);
+        row.getStyleClass().add("table-row");
+        return row;
+    }
+
     /** One row a bay, made once: a button must not go away under the finger. */
     private void showKnown() {
         rows.keySet().retainAll(desk.bays());
@@ -135,7 +190,7 @@ public final class SourcesView extends VBox {
             this.bay = bay;
             var source = bay.bay().source();
             var address =
-                    UserText.line(source.type().name().toLowerCase(Locale.ROOT) + " · " + place(source), "lesser");
+                    UserText.line(source.type().label() + " · " + place(source), "lesser");
             var words = new VBox(1, title, address);
             words.setMinWidth(0);
             HBox.setHgrow(words, Priority.ALWAYS);
