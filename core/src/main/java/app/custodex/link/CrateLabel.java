@@ -6,6 +6,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.time.ZoneId;
+import java.util.List;
 
 /**
  * What a crate says of itself without being opened. A crate is the backup that a maker's own program left on a computer: a folder with
@@ -17,6 +18,7 @@ import java.time.ZoneId;
  * @param name what the owner called the phone
  * @param bytes of the files in it
  * @param sealed whether the body is under a passphrase
+ * @param contents how much of each kind was on the phone, by its own count
  */
 public record CrateLabel(
         int crate,
@@ -31,7 +33,8 @@ public record CrateLabel(
         String region,
         ZoneId zone,
         long bytes,
-        boolean sealed) {
+        boolean sealed,
+        List<KindCount> contents) {
     /** The only form that is known. */
     public static final int FORM = 1;
 
@@ -80,7 +83,9 @@ public record CrateLabel(
                 && imei != null
                 && system != null
                 && region != null
-                && zone != null;
+                && zone != null
+                && contents != null
+                && contents.stream().allMatch(count -> count != null && count.kind() != null);
     }
 
     /** @param identifier under which its layers are filed */

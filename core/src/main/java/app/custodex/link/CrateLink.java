@@ -75,13 +75,14 @@ public final class CrateLink implements PhoneLink {
         } catch (IOException away) {
             // It is asked again.
         }
+        var open = label.filter(any -> done.contains(ReadinessStep.PASSPHRASE));
         return new PhoneStatus(
                 Family.CRATE,
                 label.map(CrateLabel::model).orElse(name),
                 done,
                 Optional.empty(),
-                label.filter(any -> done.contains(ReadinessStep.PASSPHRASE)).map(any -> any.identity(identifier)),
-                List.of(),
+                open.map(any -> any.identity(identifier)),
+                open.map(CrateLabel::contents).orElse(List.of()),
                 List.of());
     }
 

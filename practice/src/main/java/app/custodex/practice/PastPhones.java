@@ -153,8 +153,14 @@ final class PastPhones {
         disk.delete(crate);
         var files = Files.createDirectories(place.resolve("drawing"));
         try {
-            draw(phone, then, files);
-            CrateWriter.write(files, phone.identity(), then.toInstant(ZoneOffset.ofHours(1)), phone.passphrase(), crate);
+            var counts = draw(phone, then, files);
+            CrateWriter.write(
+                    files,
+                    phone.identity(),
+                    Census.of(phone.identity().family(), files, counts.asKinds()),
+                    then.toInstant(ZoneOffset.ofHours(1)),
+                    phone.passphrase(),
+                    crate);
         } finally {
             disk.delete(files);
         }

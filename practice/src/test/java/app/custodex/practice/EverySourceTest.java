@@ -35,6 +35,7 @@ import app.custodex.practice.content.CrateWriter;
 import app.custodex.seal.Passphrase;
 import app.custodex.strongroom.LayerRecord;
 import app.custodex.strongroom.LayerRecord.Change;
+import app.custodex.strongroom.LeftOut;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -460,6 +461,8 @@ class EverySourceTest {
                     assertEquals(List.of(), open.problems(Set.of()));
                     assertTrue(open.catalogue().counts().getOrDefault(ThingKind.MESSAGE, 0L) > 500);
                     assertTrue(open.contacts().ascending().size() >= 60);
+                    assertTrue(result.layer().left().stream()
+                            .noneMatch(left -> left.kind() == Kind.CALLS && left.why() == LeftOut.Why.NOTHING_THERE));
                 }
             }
         }
@@ -476,7 +479,7 @@ class EverySourceTest {
         }
         var phone = Facts.phone("OS-1", "Ivo's phone", Family.OSTREL, "Ostrel P2", "S-1", "", "Ostrel System 9.4", 1);
         var crate = folder.resolve("crate");
-        CrateWriter.write(folder.resolve("files"), phone, Instant.EPOCH, Optional.empty(), crate);
+        CrateWriter.write(folder.resolve("files"), phone, List.of(), Instant.EPOCH, Optional.empty(), crate);
         var body = crate.resolve(CrateLabel.BODY);
         var whole = Files.readAllBytes(body);
         int damagedFiles = 0;

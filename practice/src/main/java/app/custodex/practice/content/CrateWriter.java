@@ -3,6 +3,7 @@ package app.custodex.practice.content;
 import app.custodex.base.Digests;
 import app.custodex.base.Json;
 import app.custodex.link.CrateLabel;
+import app.custodex.link.KindCount;
 import app.custodex.link.PhoneIdentity;
 import app.custodex.seal.AgeWriter;
 import app.custodex.seal.Passphrase;
@@ -43,7 +44,13 @@ public final class CrateWriter {
      * @param crate a folder that is not there yet; the label is written last
      */
     public static void write(
-            Path files, PhoneIdentity phone, Instant made, Optional<String> passphrase, Path crate) throws IOException {
+            Path files,
+            PhoneIdentity phone,
+            List<KindCount> contents,
+            Instant made,
+            Optional<String> passphrase,
+            Path crate)
+            throws IOException {
         Files.createDirectories(crate);
         long bytes = passphrase.isEmpty()
                 ? plain(files, crate.resolve(CrateLabel.BODY))
@@ -61,7 +68,8 @@ public final class CrateWriter {
                 phone.region(),
                 phone.timeZone(),
                 bytes,
-                passphrase.isPresent());
+                passphrase.isPresent(),
+                contents);
         Json.PAGE.writeValue(crate.resolve(CrateLabel.FILE).toFile(), label);
     }
 
