@@ -255,6 +255,17 @@ public final class OpenPhone implements Closeable {
     }
 
     /**
+     * The beginning of an item, to look at; whoever opened this may read it.
+     *
+     * @param most bytes
+     */
+    public byte[] beginning(String item, int most) throws IOException {
+        try (var in = source.open(new PhonePath(item))) {
+            return in.readNBytes(most);
+        }
+    }
+
+    /**
      * Writes the picture of a thing, or the item that it was read from, into a new file as it is.
      *
      * @throws app.custodex.base.ProblemException when the customer's consent was withdrawn, or the file is there already

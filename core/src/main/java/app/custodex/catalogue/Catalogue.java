@@ -12,8 +12,6 @@ import app.custodex.search.Asked.Part;
 import com.fasterxml.jackson.core.type.TypeReference;
 import java.io.Closeable;
 import java.io.IOException;
-import java.nio.ByteBuffer;
-import java.nio.ByteOrder;
 import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.DriverManager;
@@ -39,6 +37,10 @@ import org.sqlite.SQLiteConnection;
 public final class Catalogue implements Closeable {
     private static final int PAGE = 512;
 
+    /** A contact and a conversation have no time of their own. */
+    private static final String NOT_IN_TOUCH =
+            ThingKind.CONTACT.ordinal() + ", " + ThingKind.CONVERSATION.ordinal();
+
     private static final Logger LOG = LoggerFactory.getLogger(Catalogue.class);
 
     private final Connection db;
@@ -46,7 +48,7 @@ public final class Catalogue implements Closeable {
     /** Whether it is still being made, by a thread that shares the connection. */
     private final boolean growing;
 
-    private Optional<int[]> timeOrder = Optional.empty();
+    private Optional<Spine> spine = Optional.empty();
 
     Catalogue(Connection db) {
         this(db, new ReentrantLock(), false);
@@ -251,25 +253,22 @@ public final class Catalogue implements Closeable {
     }
 
     private int[] byTime() throws SQLException {
+        return loadedSpine().numbers();
+    }
+
+    private Spine loadedSpine() throws SQLException {
         if (growing) {
-            try (var query = db.prepareStatement("SELECT id FROM thing ORDER BY at, id")) {
-                return Arrays.stream(numbers(query))
-                        .mapToInt(number -> (int) number)
-                        .toArray();
-            }
+            return Spine.read(db);
         }
-        if (timeOrder.isEmpty()) {
-            try (var statement = db.createStatement();
-                    var rows = statement.executeQuery("SELECT numbers FROM time_order")) {
-                var bytes = ByteBuffer.wrap(rows.next() ? rows.getBytes(1) : new byte[0])
-                        .order(ByteOrder.LITTLE_ENDIAN)
-                        .asIntBuffer();
-                var numbers = new int[bytes.remaining()];
-                bytes.get(numbers);
-                timeOrder = Optional.of(numbers);
-            }
+        if (spine.isEmpty()) {
+            spine = Optional.of(Spine.load(db));
         }
-        return timeOrder.get();
+        return spine.get();
+    }
+
+    /** All things in the order of time, by what a timeline and a list ask of every row. */
+    public Spine spine() throws IOException {
+        return ask(this::loadedSpine);
     }
 
     private static long[] numbers(PreparedStatement query) throws SQLException {
@@ -375,6 +374,56 @@ public final class Catalogue implements Closeable {
                 }
             }
             return people;
+        });
+    }
+
+    /**
+     * When somebody was in touch.
+     *
+     * @param days in the phone's calendar, as {@link java.time.LocalDate#toEpochDay}, the earliest first
+     * @param things of each of these days
+     */
+    public record InTouch(Person person, int[] days, int[] things) {
+        /** Things in all. */
+        public long all() {
+            return Arrays.stream(things).asLongStream().sum();
+        }
+
+        /** The last day; -1 when there is none. */
+        public int last() {
+            return days.length == 0 ? -1 : days[days.length - 1];
+        }
+    }
+
+    /** Everybody who is in something with a date, contacts themselves excepted; in the order of {@link #people}. */
+    public List<InTouch> inTouch() throws IOException {
+        var people = people();
+        return ask(() -> {
+            var days = new HashMap<Long, List<int[]>>();
+            try (var statement = db.createStatement();
+                    var rows = statement.executeQuery("SELECT person, day, count(DISTINCT id) FROM ("
+                            + "SELECT thing.id, thing.day, address.person FROM thing JOIN address ON address.id = thing.who"
+                            + " WHERE day IS NOT NULL AND kind NOT IN (" + NOT_IN_TOUCH + ")"
+                            + " UNION ALL SELECT thing.id, thing.day, address.person FROM part"
+                            + " JOIN address ON address.id = part.address JOIN thing ON thing.id = part.thing"
+                            + " WHERE day IS NOT NULL AND kind NOT IN (" + NOT_IN_TOUCH + "))"
+                            + " GROUP BY person, day ORDER BY person, day")) {
+                while (rows.next()) {
+                    days.computeIfAbsent(rows.getLong(1), person -> new ArrayList<>())
+                            .add(new int[] {rows.getInt(2), rows.getInt(3)});
+                }
+            }
+            var touched = new ArrayList<InTouch>();
+            for (var person : people) {
+                var of = days.getOrDefault(person.id(), List.of());
+                if (!of.isEmpty()) {
+                    touched.add(new InTouch(
+                            person,
+                            of.stream().mapToInt(day -> day[0]).toArray(),
+                            of.stream().mapToInt(day -> day[1]).toArray()));
+                }
+            }
+            return touched;
         });
     }
 

@@ -1,8 +1,6 @@
 package app.custodex.catalogue;
 
 import app.custodex.model.ThingKind;
-import java.nio.ByteBuffer;
-import java.nio.ByteOrder;
 import java.sql.Connection;
 import java.sql.SQLException;
 
@@ -28,24 +26,16 @@ final class Orders {
         }
     }
 
-    /** Writes down the order of time, so that nothing has to be sorted later. */
+    /** Writes down the order of time with what is asked of every row, so that nothing has to be sorted or read later. */
     private void orderByTime() throws SQLException {
-        ByteBuffer numbers;
-        try (var statement = db.createStatement();
-                var rows = statement.executeQuery("SELECT count(*) FROM thing")) {
-            numbers = ByteBuffer.allocate(4 * rows.getInt(1)).order(ByteOrder.LITTLE_ENDIAN);
-        }
-        try (var statement = db.createStatement();
-                var rows = statement.executeQuery("SELECT id FROM thing ORDER BY at, id")) {
-            while (rows.next()) {
-                numbers.putInt(rows.getInt(1));
-            }
-        }
+        var columns = Spine.read(db).columns();
         try (var statement = db.createStatement()) {
-            statement.executeUpdate("DELETE FROM time_order");
+            statement.executeUpdate("DELETE FROM spine");
         }
-        try (var write = db.prepareStatement("INSERT INTO time_order VALUES (?)")) {
-            write.setBytes(1, numbers.array());
+        try (var write = db.prepareStatement("INSERT INTO spine VALUES (?, ?, ?, ?)")) {
+            for (int i = 0; i < columns.length; i++) {
+                write.setBytes(i + 1, columns[i]);
+            }
             write.executeUpdate();
         }
     }

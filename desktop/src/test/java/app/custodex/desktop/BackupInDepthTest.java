@@ -117,6 +117,7 @@ class BackupInDepthTest extends WindowTest {
         write(robot, "#unlock-passphrase", WORDS);
         robot.push(KeyCode.ENTER);
         click(robot, "#layer-read");
+        click(robot, "#see-contacts");
         untilText(robot, "#contacts-count", "412 contacts");
     }
 
@@ -298,6 +299,7 @@ class BackupInDepthTest extends WindowTest {
         click(robot, "#backup-start");
         untilText(robot, "#backup-title", "Layer 2 is saved and checked");
         robot.push(KeyCode.CONTROL, KeyCode.R);
+        click(robot, "#see-contacts");
         click(robot, "#layer-with-contacts");
         untilText(robot, "#contacts-count", "412 contacts");
     }

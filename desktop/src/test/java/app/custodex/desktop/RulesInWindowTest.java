@@ -69,10 +69,10 @@ class RulesInWindowTest extends WindowTest {
         until("the question", () -> shows(robot, "#layer-own"));
         assertEquals(Desk.Place.STRONGROOM, workplace.desk().place().get(), "nothing was opened");
         click(robot, "#layer-own");
-        until("the contacts", () -> shows(robot, "#contacts"));
+        until("the layer", () -> shows(robot, "#day-book"));
         robot.push(KeyCode.CONTROL, KeyCode.DIGIT2);
         click(robot, "#layer-read");
-        until("the contacts again", () -> workplace.desk().place().get() == Desk.Place.READING_ROOM);
+        until("the layer again", () -> workplace.desk().place().get() == Desk.Place.READING_ROOM);
     }
 
     @Test

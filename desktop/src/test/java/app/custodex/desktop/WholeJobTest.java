@@ -48,6 +48,7 @@ class WholeJobTest extends WindowTest {
         // The phone may go; its layer is read all the same.
         phone(0).unplug();
         robot.push(KeyCode.CONTROL, KeyCode.R);
+        click(robot, "#see-contacts");
         until(
                 "all contacts",
                 () -> shows(robot, "#contacts-count")
@@ -165,6 +166,7 @@ class WholeJobTest extends WindowTest {
                         .getText()
                         .equals("layer 1 of Fenna's phone: sound"));
         click(robot, "#layer-read");
+        click(robot, "#see-contacts");
         until(
                 "its contacts",
                 () -> shows(robot, "#contacts-count")

@@ -2,26 +2,19 @@ package app.custodex.desktop.reading;
 
 import app.custodex.app.OpenPhone;
 import app.custodex.app.ReadingProgress;
+import app.custodex.catalogue.Spine.Span;
 import app.custodex.desktop.Desk;
-import app.custodex.desktop.reading.ReadingModel.Lens;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.UserText;
-import app.custodex.link.Kind;
-import app.custodex.model.Contact;
-import java.util.ArrayList;
-import java.util.HashSet;
-import java.util.List;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.time.format.DateTimeParseException;
 import java.util.Optional;
-import javafx.beans.binding.Bindings;
-import javafx.collections.FXCollections;
-import javafx.css.PseudoClass;
+import java.util.Set;
+import javafx.geometry.Insets;
 import javafx.geometry.Pos;
-import javafx.scene.Node;
-import javafx.scene.control.Button;
-import javafx.scene.control.ContentDisplay;
 import javafx.scene.control.Label;
-import javafx.scene.control.ListView;
-import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import javafx.scene.layout.BorderPane;
@@ -30,117 +23,120 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 
-/** Where a layer is looked into: lenses, the list, one contact in full, and the tray for what is to be taken out. */
+/** Where a layer is looked into, without the phone: by time, by kind, by people, by words, all of them together. */
 public final class ReadingRoom extends BorderPane {
-    private static final PseudoClass PRESENT = PseudoClass.getPseudoClass("present");
-
-    private static final double LETTER_HEIGHT = 20;
-
     private final Desk desk;
     private final ReadingModel model;
+    private final RoomModel room;
     private final Label where = Parts.text("", "lesser");
-    private final VBox lenses = new VBox();
+    private final TextField from = day("range-from", "From day");
+    private final TextField until = day("range-until", "To day");
+    private final TimeRiver river;
+    private final KindStrip kinds;
+    private final PeopleList people;
     private final TextField find = new TextField();
-    private final Button order;
-    private final Label count = Parts.text("", "lesser");
-    private final ListView<Contact> list = new ListView<>();
-    private final VBox letters = new VBox();
-    private final StackPane right = new StackPane();
-    private final ContactDetail detail;
-    private final ExtractPane extract;
+    private final HBox chips = new HBox(6);
+    private final DayBook book;
+    private final ConversationPage page;
+    private final StackPane list = new StackPane();
+    private final ThingDetail detail;
+    private final HBox everything;
+    private final ContactsPane contacts;
+    private final StackPane middle = new StackPane();
     private final Label tray = Parts.text("");
 
     public ReadingRoom(Desk desk) {
         this.desk = desk;
-        this.model = new ReadingModel(desk);
+        model = new ReadingModel(desk);
+        room = new RoomModel(desk);
         setId("reading-room");
-        detail = new ContactDetail(desk, model);
-        extract = new ExtractPane(desk, model, this::closeExtract);
-        order = Parts.button("contacts-order", "A to Z", "", this::turnOrder);
+        river = new TimeRiver(desk.words().locale(), span -> room.ask(room.asked().within(span)));
+        kinds = new KindStrip(desk.words(), groups -> room.ask(room.asked().groups(groups)));
+        people = new PeopleList(desk.words(), who -> room.ask(room.asked().person(who)));
+        detail = new ThingDetail(desk, conversation ->
+                room.ask(room.asked().within(Optional.empty()).groups(Set.of()).conversation(Optional.of(conversation))));
+        book = new DayBook(desk, detail::show);
+        page = new ConversationPage(desk, detail::show);
+        contacts = new ContactsPane(desk, model);
+        everything = everything();
         setTop(head());
-        setCenter(middle());
+        middle.getChildren().setAll(everything);
+        BorderPane.setMargin(middle, new Insets(0, 18, 12, 18));
+        setCenter(middle);
         setBottom(tray());
         desk.reading().addListener((o, was, is) -> is.ifPresentOrElse(this::open, this::close));
-        model.layer().addListener((o, was, is) -> showLayer(is));
-        model.shown().addListener((o, was, is) -> showList(is));
-        model.lens().addListener((o, was, is) -> showLenses());
+        room.room().addListener((o, was, is) -> showRoom(is));
+        room.answer().addListener((o, was, is) -> is.ifPresent(this::show));
         model.pickedCount().addListener((o, was, is) -> showTray());
         showTray();
-        setOnKeyPressed(event -> {
-            if (event.getCode() == KeyCode.ESCAPE && right.getChildren().contains(extract)) {
-                closeExtract();
-                event.consume();
-            }
-        });
     }
 
-    private HBox head() {
-        var head = new HBox(14, Parts.text("Reading room", "title"), where);
-        head.setAlignment(Pos.BASELINE_LEFT);
-        head.setStyle("-fx-padding: 12 18 10 18;");
+    private static TextField day(String id, String prompt) {
+        var field = new TextField();
+        field.setId(id);
+        field.setPromptText("2026-01-31");
+        field.setAccessibleText(prompt);
+        field.setPrefColumnCount(8);
+        return field;
+    }
+
+    private VBox head() {
+        from.setOnAction(event -> typeRange());
+        until.setOnAction(event -> typeRange());
+        var range = new HBox(
+                6,
+                Parts.text("From", "lesser"),
+                from,
+                Parts.text("to", "lesser"),
+                until,
+                Parts.button("range-whole", "Whole layer", "", () -> room.ask(room.asked().within(Optional.empty()))));
+        range.setAlignment(Pos.CENTER_LEFT);
+        range.setMinWidth(USE_PREF_SIZE);
+        where.setMinWidth(0);
+        var title = new HBox(12, Parts.text("Reading room", "title"), where, Parts.gap(), range);
+        title.getChildren().getFirst().setStyle("-fx-min-width: 130;");
+        title.setAlignment(Pos.CENTER_LEFT);
+        var head = new VBox(8, title, river, kinds);
+        head.setStyle("-fx-padding: 10 18 10 18;");
         return head;
     }
 
-    private HBox middle() {
-        lenses.getStyleClass().add("split-left");
-        lenses.setMinWidth(186);
-        lenses.setMaxWidth(186);
-        lenses.setStyle("-fx-padding: 10 0 10 0;");
-        var lensScroll = new ScrollPane(lenses);
-        lensScroll.setFitToWidth(true);
-        lensScroll.setFitToHeight(true);
-        lensScroll.setMinWidth(188);
-        lensScroll.setMaxWidth(188);
-        lensScroll.setFocusTraversable(false);
-
-        find.setId("contacts-find");
-        find.setPromptText("Find by name, number, anything…");
-        find.textProperty().addListener((o, was, is) -> model.type(is));
-        HBox.setHgrow(find, Priority.ALWAYS);
+    private HBox everything() {
+        people.setMinWidth(248);
+        people.setMaxWidth(248);
+        people.getStyleClass().add("pane-border");
+        find.setId("room-find");
+        find.setPromptText("Find in what is shown…");
+        find.textProperty().addListener((o, was, is) -> room.ask(room.asked().typed(is)));
         find.setOnKeyPressed(event -> {
             if (event.getCode() == KeyCode.DOWN) {
-                list.requestFocus();
-                list.getSelectionModel().selectFirst();
+                if (list.getChildren().contains(page)) {
+                    page.requestFocus();
+                } else {
+                    book.focusList();
+                }
+            } else if (event.getCode() == KeyCode.ESCAPE) {
+                find.clear();
             }
         });
-        var search = new HBox(8, find, Parts.key("Ctrl+F"), order);
+        HBox.setHgrow(find, Priority.ALWAYS);
+        chips.setAlignment(Pos.CENTER_LEFT);
+        var search = new HBox(8, chips, find, Parts.key("Ctrl+F"));
         search.setAlignment(Pos.CENTER_LEFT);
-        search.setStyle("-fx-padding: 8 10 6 10;");
-        count.setId("contacts-count");
-        count.setStyle("-fx-padding: 0 10 6 12;");
-
-        list.setId("contacts");
-        list.setFixedCellSize(46);
-        list.setCellFactory(view -> new ContactCell(model));
-        list.getSelectionModel().selectedItemProperty().addListener((o, was, is) -> showDetail(is));
-        list.setOnKeyPressed(event -> {
-            var chosen = list.getSelectionModel().getSelectedItem();
-            if ((event.getCode() == KeyCode.T || event.getCode() == KeyCode.SPACE)
-                    && chosen != null
-                    && !event.isShortcutDown()) {
-                model.pick(chosen, !model.isPicked(chosen));
-                event.consume();
-            }
-        });
-        HBox.setHgrow(list, Priority.ALWAYS);
-        letters.setAlignment(Pos.TOP_CENTER);
-        letters.setMinSize(24, 0);
-        letters.setMaxWidth(24);
-        letters.managedProperty().bind(Bindings.isNotEmpty(letters.getChildren()));
-        var listRow = new HBox(list, letters);
-        VBox.setVgrow(listRow, Priority.ALWAYS);
-        var middle = new VBox(search, count, listRow);
-        middle.getStyleClass().add("split-left");
-        middle.setMinWidth(400);
-        middle.setMaxWidth(400);
-
-        right.getChildren().setAll(detail);
-        right.setMinWidth(0);
-        HBox.setHgrow(right, Priority.ALWAYS);
-        var all = new HBox(lensScroll, middle, right);
-        all.getStyleClass().add("pane-border");
-        BorderPane.setMargin(all, new javafx.geometry.Insets(0, 18, 12, 18));
-        return all;
+        search.setStyle("-fx-padding: 8 10 8 10;");
+        list.getChildren().setAll(book);
+        VBox.setVgrow(list, Priority.ALWAYS);
+        var found = new VBox(search, Parts.rule(), list);
+        found.setMinWidth(0);
+        found.getStyleClass().add("split-left");
+        HBox.setHgrow(found, Priority.ALWAYS);
+        detail.setMinWidth(340);
+        detail.setMaxWidth(340);
+        var read = new HBox(found, detail);
+        read.getStyleClass().add("pane-border");
+        read.setMinWidth(0);
+        HBox.setHgrow(read, Priority.ALWAYS);
+        return new HBox(12, people, read);
     }
 
     private HBox tray() {
@@ -149,7 +145,7 @@ public final class ReadingRoom extends BorderPane {
                 14,
                 Parts.text("Tray", "strong"),
                 tray,
-                Parts.button("tray-all", "Pick all shown", "Ctrl+T", model::pickAllShown),
+                Parts.button("tray-all", "Pick all shown", "Ctrl+T", this::pickAllShown),
                 Parts.button("tray-clear", "Empty the tray", "", model::clearTray),
                 Parts.gap(),
                 Parts.button("extract-open", "Extract…", "Ctrl+E", this::openExtract, "main"));
@@ -161,219 +157,160 @@ public final class ReadingRoom extends BorderPane {
     private void open(Desk.Reading target) {
         var opening = target.phone().name() + " · layer " + target.layer() + " · ";
         where.setText(opening + "opening…");
-        find.clear();
         ReadingProgress progress = read -> where.setText(
                 opening + "reading it for the first time: " + desk.words().count(read));
         Runnable refused = () -> where.setText(opening + "could not be opened; the line below says why");
-        model.open(target, progress, refused, () -> {
-            showWhere();
-            if (model.hasNoContacts()) {
-                showList(List.of()); // nothing was shown before, so no change of the list tells it
-            }
+        model.open(target, progress, refused, () -> model.layer().get().ifPresent(layer -> enter(layer, target)));
+    }
+
+    private void enter(OpenPhone layer, Desk.Reading target) {
+        Runnable then = () -> {
+            showWhere(layer);
+            contacts.showWhenEmpty();
             if (target.extracting()) {
                 openExtract();
             } else {
-                closeExtract();
-                list.requestFocus();
+                contacts.closeExtract();
+                book.focusList();
             }
-        });
+        };
+        if (room.room().get().filter(in -> in.phone() == layer).isPresent()) {
+            then.run();
+        } else {
+            room.enter(layer, then);
+        }
     }
 
     private void close() {
+        room.leave();
         model.closeLayer();
         where.setText("nothing is open");
     }
 
-    private void showLayer(Optional<OpenPhone> layer) {
-        detail.show(Optional.empty());
-        showWhere();
-        showLenses();
-    }
-
-    private void showWhere() {
-        model.layer()
-                .get()
-                .flatMap(OpenPhone::layer)
+    private void showWhere(OpenPhone open) {
+        open.layer()
                 .ifPresent(layer -> where.setText(String.join(
                         " · ",
                         layer.phone().name(),
                         layer.phone().model(),
-                        "layer " + layer.number() + ", " + desk.words().moment(layer.begun(), desk.now()))));
+                        "layer " + layer.number() + ", " + desk.words().moment(layer.begun(), desk.now()),
+                        "times in " + desk.words().zone(layer.phone().timeZone(), layer.begun()))));
     }
 
-    private void showLenses() {
-        lenses.getChildren().clear();
-        var layer = model.layer().get();
-        if (layer.isEmpty()) {
-            return;
+    private void showRoom(Optional<RoomModel.Room> in) {
+        find.clear();
+        river.show(in);
+        book.enter(in);
+        detail.enter(in);
+        in.ifPresent(kinds::show);
+        in.ifPresent(people::show);
+    }
+
+    private void show(RoomModel.Answer answer) {
+        river.show(answer);
+        kinds.show(answer);
+        people.show(answer.asked().person());
+        if (answer.asked().conversation().isPresent()) {
+            page.show(
+                    room.room().get().orElseThrow(),
+                    answer.seen().places(),
+                    answer.asked().conversation().get().at());
+            list.getChildren().setAll(page);
+        } else {
+            book.show(answer);
+            list.getChildren().setAll(book);
         }
-        lenses.getChildren().add(lensTitle("Contacts"));
-        var contacts = layer.get().contacts().ascending();
-        lenses.getChildren().add(lens("lens-everyone", "Everyone", contacts.size(), new Lens.Everyone()));
-        int photos = (int) contacts.stream().filter(Contact::hasPhoto).count();
-        lenses.getChildren().add(lens("lens-photo", "With a photo", photos, new Lens.WithPhoto()));
-        var groups = model.groups();
-        if (!groups.isEmpty()) {
-            lenses.getChildren().add(lensTitle("Groups"));
-            groups.forEach(
-                    (name, size) -> lenses.getChildren().add(lens("lens-group", name, size, new Lens.Group(name))));
+        showRange(answer.asked().within());
+        showChips(answer.asked());
+        boolean onlyContacts = answer.asked().groups().equals(Set.of(KindGroup.CONTACTS));
+        middle.getChildren().setAll(onlyContacts ? contacts : everything);
+    }
+
+    /** What is asked for beyond time, kinds and words, to be taken away again. */
+    private void showChips(RoomModel.Asked asked) {
+        chips.getChildren().clear();
+        asked.person().ifPresent(who -> chip("chip-person", who.person().name(), asked.person(Optional.empty())));
+        asked.conversation()
+                .ifPresent(of -> chip(
+                        "chip-conversation",
+                        new ThingWords(room.room().get().orElseThrow().names()).what(of.conversation()),
+                        asked.conversation(Optional.empty())));
+    }
+
+    private void chip(String id, String name, RoomModel.Asked without) {
+        var words = UserText.line(name);
+        words.setMaxWidth(160);
+        var button = Parts.button(id, "×", "", () -> room.ask(without), "row-button");
+        button.setAccessibleText("No longer only " + name);
+        button.setGraphic(words);
+        chips.getChildren().add(button);
+    }
+
+    private ZoneId zone() {
+        return model.layer().get().map(open -> open.phone().timeZone()).orElse(desk.words().zone());
+    }
+
+    private void showRange(Optional<Span> within) {
+        var span = within.or(() -> room.room().get().flatMap(in -> in.spine().span()));
+        from.setText(span.map(any -> date(any.from())).orElse(""));
+        until.setText(span.map(any -> date(any.until() - 1)).orElse(""));
+    }
+
+    private String date(long at) {
+        return Instant.ofEpochMilli(at).atZone(zone()).toLocalDate().toString();
+    }
+
+    /** Takes the two days as they are typed; what is no day is left as it was. */
+    private void typeRange() {
+        try {
+            var first = LocalDate.parse(from.getText().strip());
+            var last = LocalDate.parse(until.getText().strip());
+            var begin = first.isAfter(last) ? last : first;
+            var end = first.isAfter(last) ? first : last;
+            room.ask(room.asked()
+                    .within(Optional.of(new Span(
+                            begin.atStartOfDay(zone()).toInstant().toEpochMilli(),
+                            end.plusDays(1).atStartOfDay(zone()).toInstant().toEpochMilli()))));
+        } catch (DateTimeParseException noDay) {
+            showRange(room.asked().within());
         }
-    }
-
-    private static Label lensTitle(String words) {
-        var title = Parts.text(words, "lesser");
-        title.setStyle("-fx-padding: 8 12 4 14;");
-        return title;
-    }
-
-    private Button lens(String id, String name, int size, Lens lens) {
-        var label = UserText.line(name);
-        HBox.setHgrow(label, Priority.ALWAYS);
-        var button = new Button();
-        button.setId(id);
-        button.getStyleClass().add("lens");
-        button.setMaxWidth(Double.MAX_VALUE);
-        var figure = Parts.text(desk.words().count(size), "lesser");
-        figure.setMinWidth(USE_PREF_SIZE);
-        var row = new HBox(8, label, figure);
-        row.setAlignment(Pos.CENTER_LEFT);
-        row.prefWidthProperty().bind(button.widthProperty().subtract(26));
-        button.setGraphic(row);
-        button.setContentDisplay(ContentDisplay.GRAPHIC_ONLY);
-        button.pseudoClassStateChanged(PRESENT, model.lens().get().equals(lens));
-        button.setOnAction(event -> model.look(lens));
-        return button;
-    }
-
-    /** Says so, and offers the layer that has them. */
-    private Node noContacts() {
-        var open = model.layer().get();
-        var other = open.flatMap(phone -> desk.holdings().get().phones().stream()
-                .filter(stored ->
-                        stored.identity().identifier().equals(phone.phone().identifier()))
-                .findFirst()
-                .flatMap(stored -> stored.newestWith(Kind.CONTACTS))
-                .filter(layer -> !phone.layer().equals(Optional.of(layer))));
-        var sentence = Parts.sentence("There are no contacts in this layer.", "lesser");
-        if (other.isEmpty()) {
-            return sentence;
-        }
-        int number = other.get().number();
-        var box = new VBox(
-                8,
-                sentence,
-                Parts.button(
-                        "layer-with-contacts",
-                        "Read layer " + number + ", which has them",
-                        "",
-                        () -> desk.read(other.get().phone(), number, false)));
-        box.setAlignment(Pos.CENTER);
-        return box;
-    }
-
-    private void showList(List<Contact> contacts) {
-        list.setItems(FXCollections.observableList(contacts));
-        list.setPlaceholder(
-                model.hasNoContacts() ? noContacts() : Parts.sentence("No contact has all of these words.", "lesser"));
-        count.setText(desk.words().count(contacts.size(), "contact", "contacts"));
-        if (!contacts.isEmpty()) {
-            list.getSelectionModel().selectFirst();
-            list.scrollTo(0);
-        }
-        showLetters(contacts);
-    }
-
-    /** The letters under which something stands, each leading there; off this thread, since a book may be large. */
-    private void showLetters(List<Contact> contacts) {
-        var layer = model.layer().get();
-        letters.getChildren().clear();
-        if (layer.isEmpty() || contacts.size() < 20) {
-            return;
-        }
-        desk.work().start("Letters", () -> letters(layer.get(), contacts), found -> {
-            if (list.getItems().size() == contacts.size()) {
-                showLetterButtons(found);
-            }
-        });
-    }
-
-    private record Letter(String name, int first) {}
-
-    private static List<Letter> letters(OpenPhone layer, List<Contact> contacts) {
-        var seen = new HashSet<String>();
-        var letters = new ArrayList<Letter>();
-        for (int i = 0; i < contacts.size(); i++) {
-            var name = layer.contacts().letter(contacts.get(i));
-            if (seen.add(name)) {
-                letters.add(new Letter(name, i));
-            }
-        }
-        return letters;
-    }
-
-    private void showLetterButtons(List<Letter> found) {
-        // As many as fit the height; in between, the list is scrolled.
-        int room = Math.max(8, (int) (list.getHeight() / LETTER_HEIGHT));
-        int step = Math.max(1, (found.size() + room - 1) / room);
-        letters.getChildren().clear();
-        for (int i = 0; i < found.size(); i += step) {
-            var letter = found.get(i);
-            var button = new Button();
-            button.setGraphic(UserText.line(letter.name(), "lesser"));
-            button.setContentDisplay(ContentDisplay.GRAPHIC_ONLY);
-            button.setAccessibleText("To " + letter.name());
-            button.getStyleClass().add("letter");
-            button.setFocusTraversable(false);
-            button.setOnAction(event -> {
-                list.scrollTo(letter.first());
-                list.getSelectionModel().select(letter.first());
-            });
-            letters.getChildren().add(button);
-        }
-    }
-
-    private void showDetail(@org.jspecify.annotations.Nullable Contact contact) {
-        detail.show(Optional.ofNullable(contact));
-    }
-
-    private void turnOrder() {
-        model.turnOrder();
-        order.setText(model.descending() ? "Z to A" : "A to Z");
     }
 
     private void showTray() {
         int picked = model.pickedCount().get();
         tray.setText(
                 picked == 0
-                        ? "nothing picked; Extract takes all that is shown"
+                        ? "nothing picked; Extract takes all contacts that are shown"
                         : desk.words().count(picked, "contact", "contacts"));
-        list.refresh();
-        detail.refreshPick();
-        extract.refresh();
     }
 
-    /** Shows how what is in the tray can be taken out. */
+    private boolean atContacts() {
+        return middle.getChildren().contains(contacts);
+    }
+
+    /** Shows how the contacts in the tray can be taken out. */
     public void openExtract() {
-        if (model.layer().get().isPresent()) {
-            extract.refresh();
-            right.getChildren().setAll(extract);
-            extract.begin();
+        if (model.layer().get().isPresent() && room.room().get().isPresent()) {
+            room.ask(room.asked().groups(Set.of(KindGroup.CONTACTS)));
+            contacts.openExtract();
         }
     }
 
-    private void closeExtract() {
-        right.getChildren().setAll(detail);
-    }
-
     public void focusFind() {
-        if (getScene() != null) {
+        if (getScene() == null) {
+            return;
+        }
+        if (atContacts()) {
+            contacts.focusFind();
+        } else {
             find.requestFocus();
             find.selectAll();
         }
     }
 
+    /** Picks the contacts that are shown; of other kinds nothing can be taken out here yet. */
     public void pickAllShown() {
-        if (getScene() != null) {
+        if (getScene() != null && atContacts()) {
             model.pickAllShown();
         }
     }

@@ -201,12 +201,23 @@ public final class Shots {
         backUpAgain(desk, pellow, 1);
 
         act(() -> desk.read(ostrel.phone().orElseThrow(), 2, false));
+        until(
+                "the day book",
+                () -> workplace.scene().lookup("#day-book") instanceof ListView<?> list
+                        && list.getItems().size() > 1_000);
+        Thread.sleep(500); // the first page is read beside
+        act(() -> ((ListView<?>) workplace.scene().lookup("#day-book"))
+                .getSelectionModel()
+                .select(5));
+        Thread.sleep(500);
+        picture(workplace, workplace.scene(), "reading-room");
+        act(() -> ((Button) workplace.scene().lookup("#see-contacts")).fire());
         until("the contacts", () -> lookup(workplace.scene(), "#contacts-count", "412 contacts"));
         act(() -> type(workplace.scene(), "lighthouse"));
         until("the found ones", () -> !lookup(workplace.scene(), "#contacts-count", "412 contacts"));
         act(() -> choose(workplace.scene(), "Halvard Rook"));
         Thread.sleep(500); // the photo is read beside
-        picture(workplace, workplace.scene(), "reading-room");
+        picture(workplace, workplace.scene(), "contacts");
         act(() -> type(workplace.scene(), ""));
         act(() -> desk.read(ostrel.phone().orElseThrow(), 2, true));
         until("all contacts", () -> lookup(workplace.scene(), "#contacts-count", "412 contacts"));

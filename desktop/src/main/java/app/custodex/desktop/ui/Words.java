@@ -41,6 +41,18 @@ public record Words(Locale locale, ZoneId zone) {
                         .format(day) + ", " + time(at);
     }
 
+    /** "UTC+1", and the name of the zone where it has one of a place. */
+    public String zone(ZoneId of, Instant at) {
+        var offset = of.getRules().getOffset(at);
+        int minutes = Math.abs(offset.getTotalSeconds() / 60);
+        var utc = "UTC"
+                + (minutes == 0 ? "" : offset.getTotalSeconds() < 0 ? "−" : "+")
+                + (minutes == 0 ? "" : String.valueOf(minutes / 60))
+                + (minutes % 60 == 0 ? "" : ":" + (minutes % 60 < 10 ? "0" : "") + minutes % 60);
+        var name = of.getId();
+        return name.indexOf('/') < 0 || name.startsWith("Etc/") ? utc : name.replace('_', ' ') + ", " + utc;
+    }
+
     public String local(LocalDateTime at) {
         return DateTimeFormatter.ofLocalizedDateTime(FormatStyle.MEDIUM, FormatStyle.SHORT)
                 .localizedBy(locale)

@@ -1,0 +1,233 @@
+package app.custodex.catalogue;
+
+import app.custodex.model.ThingKind;
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
+import java.sql.Connection;
+import java.sql.SQLException;
+import java.util.Arrays;
+import java.util.BitSet;
+import java.util.Optional;
+
+/**
+ * All things of a layer in the order of time, the earliest first, those without a time before them: what a timeline, counts and lists ask
+ * of every row, in arrays, so that no question about a range or a kind goes to the database. Things are named by their place in
+ * this order.
+ */
+public final class Spine {
+    /** Stands for no time, and for no day. */
+    private static final long NO_TIME = Long.MIN_VALUE;
+
+    private static final int NO_DAY = Integer.MIN_VALUE;
+    private static final int KINDS = ThingKind.values().length;
+
+    private final int[] numbers;
+    private final long[] at;
+    private final int[] day;
+    private final byte[] kind;
+    private final int dated;
+
+    private Spine(int[] numbers, long[] at, int[] day, byte[] kind) {
+        this.numbers = numbers;
+        this.at = at;
+        this.day = day;
+        this.kind = kind;
+        int first = 0;
+        while (first < at.length && at[first] == NO_TIME) {
+            first++;
+        }
+        this.dated = first;
+    }
+
+    /** Works it out from the rows. */
+    static Spine read(Connection db) throws SQLException {
+        try (var statement = db.createStatement()) {
+            int size;
+            try (var rows = statement.executeQuery("SELECT count(*) FROM thing")) {
+                size = rows.getInt(1);
+            }
+            var numbers = new int[size];
+            var at = new long[size];
+            var day = new int[size];
+            var kind = new byte[size];
+            // A contact's time is that of its last change, which is no event in anybody's life.
+            try (var rows = statement.executeQuery("SELECT id, CASE kind WHEN " + ThingKind.CONTACT.ordinal()
+                    + " THEN NULL ELSE at END AS moment, day, kind FROM thing ORDER BY moment, id")) {
+                for (int i = 0; i < size && rows.next(); i++) {
+                    numbers[i] = rows.getInt(1);
+                    long moment = rows.getLong(2);
+                    boolean none = rows.wasNull();
+                    at[i] = none ? NO_TIME : moment;
+                    day[i] = none ? NO_DAY : rows.getInt(3);
+                    kind[i] = rows.getByte(4);
+                }
+            }
+            return new Spine(numbers, at, day, kind);
+        }
+    }
+
+    /** Loads what was written down. */
+    static Spine load(Connection db) throws SQLException {
+        try (var statement = db.createStatement();
+                var rows = statement.executeQuery("SELECT numbers, at, day, kind FROM spine")) {
+            if (!rows.next()) {
+                return new Spine(new int[0], new long[0], new int[0], new byte[0]);
+            }
+            var kind = rows.getBytes(4);
+            var numbers = new int[kind.length];
+            buffer(rows.getBytes(1)).asIntBuffer().get(numbers);
+            var at = new long[kind.length];
+            buffer(rows.getBytes(2)).asLongBuffer().get(at);
+            var day = new int[kind.length];
+            buffer(rows.getBytes(3)).asIntBuffer().get(day);
+            return new Spine(numbers, at, day, kind);
+        }
+    }
+
+    private static ByteBuffer buffer(byte[] bytes) {
+        return ByteBuffer.wrap(bytes).order(ByteOrder.LITTLE_ENDIAN);
+    }
+
+    /** As they are written down: numbers, moments, days, kinds. */
+    byte[][] columns() {
+        var bytes = new byte[][] {
+            new byte[numbers.length * Integer.BYTES], new byte[at.length * Long.BYTES], new byte[day.length * Integer.BYTES], kind
+        };
+        buffer(bytes[0]).asIntBuffer().put(numbers);
+        buffer(bytes[1]).asLongBuffer().put(at);
+        buffer(bytes[2]).asIntBuffer().put(day);
+        return bytes;
+    }
+
+    int[] numbers() {
+        return numbers;
+    }
+
+    public int size() {
+        return numbers.length;
+    }
+
+    /** The number of a thing in the catalogue. */
+    public int number(int place) {
+        return numbers[place];
+    }
+
+    public ThingKind kind(int place) {
+        return ThingKind.values()[kind[place]];
+    }
+
+    /** Milliseconds since 1970, UTC; empty for what has no time. */
+    public Optional<Long> at(int place) {
+        return at[place] == NO_TIME ? Optional.empty() : Optional.of(at[place]);
+    }
+
+    /** The day in the phone's calendar, as {@link java.time.LocalDate#toEpochDay}; empty for what has no time. */
+    public Optional<Integer> day(int place) {
+        return day[place] == NO_DAY ? Optional.empty() : Optional.of(day[place]);
+    }
+
+    /** How many have no time. */
+    public int undated() {
+        return dated;
+    }
+
+    /** Time from the first to behind the last, in milliseconds since 1970; empty when nothing has a time. */
+    public Optional<Span> span() {
+        return dated == at.length ? Optional.empty() : Optional.of(new Span(at[dated], at[at.length - 1] + 1));
+    }
+
+    /**
+     * A stretch of time, in milliseconds since 1970.
+     *
+     * @param until is not part of it
+     */
+    public record Span(long from, long until) {
+        public Span {
+            if (until <= from) {
+                throw new IllegalArgumentException("no time from " + from + " to " + until);
+            }
+        }
+
+        public long length() {
+            return until - from;
+        }
+    }
+
+    /** The first place that is not before a moment. */
+    private int place(long moment) {
+        int low = dated;
+        int high = at.length;
+        while (low < high) {
+            int middle = (low + high) >>> 1;
+            if (at[middle] < moment) {
+                low = middle + 1;
+            } else {
+                high = middle;
+            }
+        }
+        return low;
+    }
+
+    /**
+     * What is looked at.
+     *
+     * @param within only what is of this time; empty for all, what has no time too
+     * @param kinds by their ordinal; empty for all
+     * @param numbers only what has one of these numbers; empty for all
+     */
+    public record View(Optional<Span> within, BitSet kinds, Optional<BitSet> numbers) {
+        public static final View EVERYTHING = new View(Optional.empty(), new BitSet(), Optional.empty());
+    }
+
+    /**
+     * What was found.
+     *
+     * @param places in the order of time
+     * @param kinds how many of each kind there would be if no kind were left out, by ordinal
+     */
+    public record Seen(int[] places, int[] kinds) {
+        public int of(ThingKind kind) {
+            return kinds[kind.ordinal()];
+        }
+    }
+
+    /** Finds what is looked at; some milliseconds for a million things. */
+    public Seen see(View view) {
+        int from = view.within().map(span -> place(span.from())).orElse(0);
+        int to = view.within().map(span -> place(span.until())).orElse(numbers.length);
+        var counts = new int[KINDS];
+        var places = new int[to - from];
+        int n = 0;
+        boolean all = view.kinds().isEmpty();
+        for (int i = from; i < to; i++) {
+            if (view.numbers().isPresent() && !view.numbers().get().get(numbers[i])) {
+                continue;
+            }
+            counts[kind[i]]++;
+            if (all || view.kinds().get(kind[i])) {
+                places[n++] = i;
+            }
+        }
+        return new Seen(n == places.length ? places : Arrays.copyOf(places, n), counts);
+    }
+
+    /**
+     * Counts by kind in stretches of time.
+     *
+     * @param edges of the stretches, one more than there are
+     * @param numbers only what has one of these numbers; empty for all
+     * @return by stretch, and by the ordinal of the kind
+     */
+    public int[][] counts(long[] edges, Optional<BitSet> numbers) {
+        var counts = new int[Math.max(0, edges.length - 1)][KINDS];
+        for (int i = 0; i < counts.length; i++) {
+            int to = place(edges[i + 1]);
+            for (int place = place(edges[i]); place < to; place++) {
+                if (numbers.isEmpty() || numbers.get().get(this.numbers[place])) {
+                    counts[i][kind[place]]++;
+                }
+            }
+        }
+        return counts;
+    }
+}

@@ -1,0 +1,331 @@
+package app.custodex.desktop.reading;
+
+import app.custodex.catalogue.Catalogue.Entry;
+import app.custodex.desktop.Desk;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
+import java.time.format.FormatStyle;
+import java.util.ArrayDeque;
+import java.util.Deque;
+import java.util.List;
+import java.util.Optional;
+import java.util.TreeMap;
+import java.util.function.Consumer;
+import javafx.geometry.Orientation;
+import javafx.scene.AccessibleAttribute;
+import javafx.scene.AccessibleRole;
+import javafx.scene.control.ScrollBar;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.input.MouseEvent;
+import javafx.scene.layout.Region;
+import javafx.scene.shape.Rectangle;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * A conversation as a running page, however long it is. Only the rows in sight are there. What is true is one row and where its top is;
+ * the thumb follows from it and never leads, except while it is held: so a height that was guessed wrong moves the thumb by a hair when it
+ * is put right, and never the text.
+ */
+final class ConversationPage extends Region {
+    private static final int GUESS = 32;
+    private static final double BAR = 9;
+
+    private final Desk desk;
+    private final Consumer<Optional<Entry>> chosen;
+    private final DateTimeFormatter dayFormat;
+    private final DateTimeFormatter timeFormat;
+    private final ScrollBar bar = new ScrollBar();
+    private final Rectangle clip = new Rectangle();
+    private final TreeMap<Integer, MessageRow> shown = new TreeMap<>();
+    private final Deque<MessageRow> spare = new ArrayDeque<>();
+    private Optional<RoomModel.Room> room = Optional.empty();
+    private int[] places = new int[0];
+    private int[] numbers = new int[0];
+    private Optional<Pages> pages = Optional.empty();
+    private Heights heights = new Heights(0, GUESS);
+    private double width;
+    /** The row that stays where it is, and where its top is. */
+    private int anchor;
+
+    private double top;
+    private int present;
+    private boolean settingBar;
+
+    /** @param chosen is told which message is chosen */
+    ConversationPage(Desk desk, Consumer<Optional<Entry>> chosen) {
+        this.desk = desk;
+        this.chosen = chosen;
+        var locale = desk.words().locale();
+        dayFormat = DateTimeFormatter.ofLocalizedDate(FormatStyle.FULL).localizedBy(locale);
+        timeFormat = DateTimeFormatter.ofLocalizedTime(FormatStyle.SHORT).localizedBy(locale);
+        setId("conversation");
+        getStyleClass().add("conversation");
+        setFocusTraversable(true);
+        setAccessibleRole(AccessibleRole.LIST_VIEW);
+        setAccessibleText("Conversation");
+        bar.setOrientation(Orientation.VERTICAL);
+        bar.setManaged(false);
+        bar.valueProperty().addListener((o, was, is) -> {
+            if (!settingBar) {
+                goTo(is.doubleValue());
+            }
+        });
+        setClip(clip);
+        getChildren().add(bar);
+        setOnScroll(event -> {
+            scroll(-event.getDeltaY());
+            event.consume();
+        });
+        setOnKeyPressed(this::key);
+        setOnMouseClicked(this::click);
+    }
+
+    /**
+     * Shows messages.
+     *
+     * @param seen in the order of time
+     * @param number the one to begin with; the last one if it is not among them
+     */
+    void show(RoomModel.Room in, int[] seen, Optional<Long> number) {
+        room = Optional.of(in);
+        places = seen;
+        numbers = new int[seen.length];
+        present = Math.max(0, seen.length - 1);
+        boolean there = false;
+        for (int i = 0; i < seen.length; i++) {
+            numbers[i] = in.spine().number(seen[i]);
+            if (number.equals(Optional.of((long) numbers[i]))) {
+                present = i;
+                there = true;
+            }
+        }
+        pages = Optional.of(new Pages(in, desk.work(), this::arrived));
+        heights = new Heights(seen.length, GUESS);
+        putAway(0, -1);
+        anchor = present;
+        top = there ? Math.round(getHeight() / 3) : getHeight();
+        requestLayout();
+        tellChosen();
+    }
+
+    /** How many messages it shows. */
+    int size() {
+        return places.length;
+    }
+
+    private Optional<Entry> entry(int row) {
+        return pages.flatMap(read -> read.get(row, numbers));
+    }
+
+    private void tellChosen() {
+        chosen.accept(places.length == 0 ? Optional.empty() : entry(present));
+    }
+
+    private void arrived() {
+        for (var row : shown.values()) {
+            if (!row.isFilled()) {
+                fill(row, row.row());
+            }
+        }
+        requestLayout();
+        tellChosen();
+    }
+
+    private void scroll(double by) {
+        top -= by;
+        requestLayout();
+    }
+
+    private void goTo(double offset) {
+        if (heights.rows() > 0) {
+            anchor = heights.at((int) offset);
+            top = heights.before(anchor) - offset;
+            requestLayout();
+        }
+    }
+
+    private void click(MouseEvent event) {
+        requestFocus();
+        for (var row : shown.values()) {
+            if (row.getBoundsInParent().contains(event.getX(), event.getY())) {
+                choose(row.row());
+                return;
+            }
+        }
+    }
+
+    private void key(KeyEvent event) {
+        double page = Math.max(GUESS, getHeight() - GUESS);
+        switch (event.getCode()) {
+            case DOWN -> choose(present + 1);
+            case UP -> choose(present - 1);
+            case PAGE_DOWN -> scroll(page);
+            case PAGE_UP -> scroll(-page);
+            case HOME -> choose(0);
+            case END -> choose(places.length - 1);
+            default -> {
+                return;
+            }
+        }
+        event.consume();
+    }
+
+    /** Chooses a row and brings it into sight. */
+    private void choose(int row) {
+        if (places.length == 0) {
+            return;
+        }
+        present = Math.clamp(row, 0, places.length - 1);
+        var there = shown.get(present);
+        if (there == null) {
+            anchor = present;
+            top = Math.round(getHeight() / 3);
+        } else if (there.getLayoutY() < 0) {
+            scroll(there.getLayoutY());
+        } else if (there.getLayoutY() + there.getHeight() > getHeight()) {
+            scroll(there.getLayoutY() + there.getHeight() - getHeight());
+        }
+        shown.values().forEach(each -> each.choose(each.row() == present));
+        requestLayout();
+        notifyAccessibleAttributeChanged(AccessibleAttribute.FOCUS_ITEM);
+        tellChosen();
+    }
+
+    @Override
+    protected void layoutChildren() {
+        double height = getHeight();
+        clip.setWidth(getWidth());
+        clip.setHeight(height);
+        bar.resizeRelocate(getWidth() - BAR, 0, BAR, height);
+        if (places.length == 0 || height <= 0) {
+            putAway(0, -1);
+            return;
+        }
+        if (width != getWidth() - BAR) {
+            width = getWidth() - BAR;
+            heights.guess(GUESS);
+        }
+        place(height);
+        moveBar(height);
+    }
+
+    /** From the anchor upwards and downwards; then nothing is left above the first row and below the last. */
+    private void place(double height) {
+        int rows = places.length;
+        while (anchor < rows - 1 && top + measure(anchor) <= 0) {
+            top += heights.of(anchor++);
+        }
+        while (anchor > 0 && top >= height) {
+            top -= measure(--anchor);
+        }
+        int first = anchor;
+        double y = top;
+        while (y > 0 && first > 0) {
+            y -= measure(--first);
+        }
+        if (y > 0) {
+            top -= y;
+            y = 0;
+        }
+        int end = anchor;
+        double bottom = top;
+        while (bottom < height && end < rows) {
+            bottom += measure(end++);
+        }
+        if (bottom < height && (first > 0 || y < 0)) {
+            double down = height - bottom;
+            top += down;
+            y += down;
+            while (y > 0 && first > 0) {
+                y -= measure(--first);
+            }
+            if (y > 0) {
+                top -= y;
+                y = 0;
+            }
+        }
+        putAway(first, end - 1);
+        for (int row = first; row < end; row++) {
+            node(row).resizeRelocate(0, Math.round(y), width, heights.of(row));
+            y += heights.of(row);
+        }
+    }
+
+    private int measure(int row) {
+        var node = node(row);
+        if (node.isFilled() && !heights.isMeasured(row)) {
+            heights.measured(row, (int) Math.ceil(node.prefHeight(width)));
+        }
+        return heights.of(row);
+    }
+
+    private MessageRow node(int row) {
+        return shown.computeIfAbsent(row, this::filled);
+    }
+
+    private MessageRow filled(int row) {
+        var node = spare.isEmpty() ? new MessageRow() : spare.pop();
+        if (node.getParent() == null) {
+            getChildren().addFirst(node);
+        }
+        node.setVisible(true);
+        fill(node, row);
+        node.applyCss();
+        return node;
+    }
+
+    private void fill(MessageRow node, int row) {
+        var in = room.orElseThrow();
+        int place = places[row];
+        boolean begins = row == 0 || !in.spine().day(place).equals(in.spine().day(places[row - 1]));
+        var day = begins
+                ? in.spine().day(place).map(date -> dayFormat.format(LocalDate.ofEpochDay(date)))
+                : Optional.<String>empty();
+        ZoneId zone = in.phone().phone().timeZone();
+        var time = in.spine()
+                .at(place)
+                .map(at -> timeFormat.format(Instant.ofEpochMilli(at).atZone(zone)))
+                .orElse("");
+        node.show(row, day, time, entry(row).map(Entry::thing), new ThingWords(in.names()));
+        node.choose(row == present);
+    }
+
+    /** Rows outside of these wait to be used again. */
+    private void putAway(int first, int last) {
+        for (var outside : List.of(shown.headMap(first), shown.tailMap(Math.max(first, last + 1)))) {
+            outside.values().forEach(node -> {
+                node.setVisible(false);
+                spare.push(node);
+            });
+            outside.clear();
+        }
+    }
+
+    private void moveBar(double height) {
+        double all = heights.all();
+        settingBar = true;
+        bar.setMax(Math.max(0, all - height));
+        bar.setVisibleAmount(Math.min(1, height / Math.max(1, all)) * bar.getMax());
+        bar.setBlockIncrement(height);
+        bar.setUnitIncrement(GUESS);
+        var first = shown.firstEntry();
+        if (!bar.isPressed() && first != null) {
+            double above = heights.before(first.getKey()) - first.getValue().getLayoutY();
+            bar.setValue(Math.clamp(above, 0, bar.getMax()));
+        }
+        settingBar = false;
+    }
+
+    @Override
+    public @Nullable Object queryAccessibleAttribute(AccessibleAttribute attribute, Object... parameters) {
+        return switch (attribute) {
+            case ITEM_COUNT -> places.length;
+            case ITEM_AT_INDEX -> shown.get((Integer) parameters[0]);
+            case FOCUS_ITEM -> shown.get(present);
+            case VERTICAL_SCROLLBAR -> bar;
+            default -> super.queryAccessibleAttribute(attribute, parameters);
+        };
+    }
+}

@@ -1,0 +1,126 @@
+package app.custodex.desktop.reading;
+
+import app.custodex.desktop.ui.Parts;
+import app.custodex.desktop.ui.UserText;
+import app.custodex.model.Attachment;
+import app.custodex.model.Message;
+import app.custodex.model.Thing;
+import java.util.Optional;
+import java.util.stream.Collectors;
+import javafx.css.PseudoClass;
+import javafx.geometry.Pos;
+import javafx.scene.AccessibleRole;
+import javafx.scene.control.Label;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+
+/** One message of a running page: a rule where a day begins, the time, who, and what was said with all that hangs on it. */
+final class MessageRow extends VBox {
+    private static final PseudoClass PRESENT = PseudoClass.getPseudoClass("present");
+    private static final double TIME = 68;
+    private static final double WHO = 118;
+
+    private final Label day = Parts.text("", "lesser");
+    private final HBox dayRule = new HBox(day);
+    private final Label time = Parts.text("", "lesser", "mono");
+    private final UserText who = UserText.paragraph("", "strong");
+    private final Region rail = new Region();
+    private final VBox said = new VBox(3);
+    private int row = -1;
+    private boolean filled;
+
+    MessageRow() {
+        getStyleClass().add("message-row");
+        setAccessibleRole(AccessibleRole.LIST_ITEM);
+        setManaged(false);
+        dayRule.setAlignment(Pos.CENTER);
+        dayRule.setStyle("-fx-padding: 10 0 6 0;");
+        time.setMinWidth(TIME);
+        time.setMaxWidth(TIME);
+        who.setMinWidth(WHO);
+        who.setMaxWidth(WHO);
+        rail.getStyleClass().add("tint");
+        rail.setMinWidth(2);
+        rail.setMaxWidth(2);
+        rail.setMaxHeight(Double.MAX_VALUE);
+        said.setMinWidth(0);
+        HBox.setHgrow(said, Priority.ALWAYS);
+        var line = new HBox(8, time, who, rail, said);
+        line.setAlignment(Pos.TOP_LEFT);
+        line.setMinWidth(0);
+        getChildren().setAll(dayRule, line);
+    }
+
+    /** Which row of the page it is at the moment. */
+    int row() {
+        return row;
+    }
+
+    /** Whether it shows its thing, rather than waiting for it. */
+    boolean isFilled() {
+        return filled;
+    }
+
+    void choose(boolean chosen) {
+        pseudoClassStateChanged(PRESENT, chosen);
+    }
+
+    /**
+     * Shows a thing.
+     *
+     * @param newDay what day it is, where another one begins
+     * @param thing empty while it is read
+     */
+    void show(int newRow, Optional<String> newDay, String newTime, Optional<Thing> thing, ThingWords words) {
+        row = newRow;
+        filled = thing.isPresent();
+        dayRule.setVisible(newDay.isPresent());
+        dayRule.setManaged(newDay.isPresent());
+        day.setText(newDay.orElse(""));
+        time.setText(newTime);
+        said.getChildren().clear();
+        if (thing.isEmpty()) {
+            who.setText("");
+            said.getChildren().add(Parts.text("…", "lesser"));
+            return;
+        }
+        boolean own = thing.get().outgoing().orElse(false);
+        who.setText(own ? "Sent" : words.who(thing.get()));
+        rail.getStyleClass().setAll("tint", own ? "tint-messages" : "tint-other");
+        said.getChildren().add(UserText.paragraph(words.what(thing.get())));
+        if (thing.get() instanceof Message message) {
+            more(message, words);
+        }
+        setAccessibleText(newDay.map(at -> at + ", ").orElse("") + newTime + ", " + who.getText() + ". "
+                + words.what(thing.get()));
+    }
+
+    private void more(Message message, ThingWords words) {
+        for (var attachment : message.attachments()) {
+            said.getChildren().add(UserText.paragraph(attachment(attachment), "lesser"));
+        }
+        if (!message.reactions().isEmpty()) {
+            said.getChildren()
+                    .add(UserText.paragraph(
+                            message.reactions().stream()
+                                    .map(reaction -> reaction.sign() + " "
+                                            + reaction.who()
+                                                    .map(party -> words.names().of(party, message))
+                                                    .orElse("the owner"))
+                                    .collect(Collectors.joining("   ")),
+                            "lesser"));
+        }
+        var marks = (message.replyTo().isPresent() ? "answers an earlier one" : "")
+                + (message.edited().isPresent() ? (message.replyTo().isPresent() ? " · " : "") + "edited" : "")
+                + (message.state() == Message.State.FAILED ? " not sent" : "");
+        if (!marks.isBlank()) {
+            said.getChildren().add(Parts.text(marks.strip(), "lesser"));
+        }
+    }
+
+    private static String attachment(Attachment attachment) {
+        return "▤ " + attachment.title() + (attachment.there() ? "" : ", not on the phone any more");
+    }
+}

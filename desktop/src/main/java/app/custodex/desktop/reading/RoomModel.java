@@ -1,0 +1,196 @@
+package app.custodex.desktop.reading;
+
+import app.custodex.app.OpenPhone;
+import app.custodex.catalogue.Catalogue;
+import app.custodex.catalogue.Catalogue.InTouch;
+import app.custodex.catalogue.Catalogue.Names;
+import app.custodex.catalogue.Catalogue.Order;
+import app.custodex.catalogue.Filter;
+import app.custodex.catalogue.Spine;
+import app.custodex.catalogue.Spine.Seen;
+import app.custodex.catalogue.Spine.Span;
+import app.custodex.catalogue.Spine.View;
+import app.custodex.desktop.Desk;
+import app.custodex.model.Conversation;
+import java.io.IOException;
+import java.util.Arrays;
+import java.util.BitSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.OptionalLong;
+import java.util.Set;
+import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.SimpleObjectProperty;
+
+/** What is looked at in an open layer: a stretch of time, kinds, a person, words; all of them together. Interface thread only. */
+final class RoomModel {
+    /** A layer with what every view of it needs at hand. */
+    record Room(OpenPhone phone, Spine spine, List<InTouch> people, Names names) {}
+
+    /**
+     * A conversation that is open.
+     *
+     * @param at the number of the message at which it was opened
+     */
+    record Talk(Conversation conversation, Optional<Long> at) {}
+
+    /**
+     * What is asked for.
+     *
+     * @param within a stretch of time; empty for the whole layer
+     * @param groups empty for all
+     * @param typed words; may be empty
+     */
+    record Asked(
+            Optional<Span> within,
+            Set<KindGroup> groups,
+            Optional<InTouch> person,
+            Optional<Talk> conversation,
+            String typed) {
+        static final Asked EVERYTHING =
+                new Asked(Optional.empty(), Set.of(), Optional.empty(), Optional.empty(), "");
+
+        Asked {
+            groups = groups.isEmpty() ? Set.of() : Set.copyOf(groups);
+        }
+
+        Asked within(Optional<Span> newWithin) {
+            return new Asked(newWithin, groups, person, conversation, typed);
+        }
+
+        Asked groups(Set<KindGroup> newGroups) {
+            return new Asked(within, newGroups, person, conversation, typed);
+        }
+
+        Asked person(Optional<InTouch> newPerson) {
+            return new Asked(within, groups, newPerson, Optional.empty(), typed);
+        }
+
+        Asked conversation(Optional<Talk> newConversation) {
+            return new Asked(within, groups, person, newConversation, typed);
+        }
+
+        Asked typed(String newTyped) {
+            return new Asked(within, groups, person, conversation, newTyped);
+        }
+
+        /** Whether the answer to the other one's words, person and conversation does for this one. */
+        private boolean sameNumbers(Asked other) {
+            return person.equals(other.person) && conversation.equals(other.conversation) && typed.equals(other.typed);
+        }
+    }
+
+    /**
+     * The answer.
+     *
+     * @param numbers the things of the person, conversation and words, whenever they are; empty for all
+     */
+    record Answer(Asked asked, Seen seen, Optional<BitSet> numbers) {}
+
+    private final Desk desk;
+    private final ObjectProperty<Optional<Room>> room = new SimpleObjectProperty<>(Optional.empty());
+    private final ObjectProperty<Optional<Answer>> answer = new SimpleObjectProperty<>(Optional.empty());
+    private Asked asked = Asked.EVERYTHING;
+    private int question;
+
+    RoomModel(Desk desk) {
+        this.desk = desk;
+    }
+
+    ReadOnlyObjectProperty<Optional<Room>> room() {
+        return room;
+    }
+
+    ReadOnlyObjectProperty<Optional<Answer>> answer() {
+        return answer;
+    }
+
+    Asked asked() {
+        return asked;
+    }
+
+    /** Takes in a layer that was opened; then is run when it can be looked at. */
+    void enter(OpenPhone phone, Runnable then) {
+        desk.work()
+                .start(
+                        phone.phone().name(),
+                        () -> new Room(
+                                phone,
+                                phone.catalogue().spine(),
+                                phone.catalogue().inTouch(),
+                                phone.names()),
+                        entered -> {
+                            // In another layer of the same phone one goes on with the same kinds.
+                            var groups = room.get().filter(old -> samePhone(old, entered)).isPresent()
+                                    ? asked.groups()
+                                    : Set.<KindGroup>of();
+                            answer.set(Optional.empty());
+                            room.set(Optional.of(entered));
+                            ask(Asked.EVERYTHING.groups(groups));
+                            then.run();
+                        });
+    }
+
+    private static boolean samePhone(Room one, Room other) {
+        return one.phone().phone().identifier().equals(other.phone().phone().identifier());
+    }
+
+    void leave() {
+        question++;
+        room.set(Optional.empty());
+        answer.set(Optional.empty());
+        asked = Asked.EVERYTHING;
+    }
+
+    /** Asks anew. What the time and the kinds change is answered at once, words and people off this thread; the newest question wins. */
+    void ask(Asked newAsked) {
+        asked = newAsked;
+        var in = room.get();
+        if (in.isEmpty()) {
+            return;
+        }
+        int mine = ++question;
+        var before = answer.get().filter(old -> old.asked().sameNumbers(newAsked));
+        if (before.isPresent()) {
+            show(in.get(), newAsked, before.get().numbers());
+            return;
+        }
+        desk.work().start("Find", () -> numbers(in.get().phone().catalogue(), newAsked), numbers -> {
+            if (mine == question && room.get().equals(in)) {
+                show(in.get(), newAsked, numbers);
+            }
+        });
+    }
+
+    private void show(Room in, Asked of, Optional<BitSet> numbers) {
+        var seen = in.spine().see(new View(of.within(), KindGroup.bits(of.groups()), numbers));
+        answer.set(Optional.of(new Answer(of, seen, numbers)));
+    }
+
+    private static Optional<BitSet> numbers(Catalogue catalogue, Asked asked) throws IOException {
+        if (asked.person().isEmpty() && asked.conversation().isEmpty() && asked.typed().isBlank()) {
+            return Optional.empty();
+        }
+        var person = asked.person().map(who -> OptionalLong.of(who.person().id())).orElse(OptionalLong.empty());
+        var filter = new Filter(
+                Set.of(),
+                person,
+                Optional.empty(),
+                Optional.empty(),
+                Optional.empty(),
+                false,
+                Optional.empty());
+        var numbers = bits(catalogue.find(asked.typed(), filter, Order.AS_KEPT));
+        if (asked.conversation().isPresent()) {
+            numbers.and(bits(catalogue.within(asked.conversation().get().conversation().id())));
+        }
+        return Optional.of(numbers);
+    }
+
+    private static BitSet bits(long[] numbers) {
+        var bits = new BitSet();
+        Arrays.stream(numbers).forEach(number -> bits.set((int) number));
+        return bits;
+    }
+}

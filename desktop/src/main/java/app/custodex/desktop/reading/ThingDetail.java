@@ -1,0 +1,363 @@
+package app.custodex.desktop.reading;
+
+import app.custodex.calendar.Occurrences;
+import app.custodex.catalogue.Catalogue.Entry;
+import app.custodex.catalogue.Catalogue.Order;
+import app.custodex.catalogue.Filter;
+import app.custodex.desktop.Desk;
+import app.custodex.desktop.ui.Parts;
+import app.custodex.desktop.ui.UserText;
+import app.custodex.model.Alarm;
+import app.custodex.model.Album;
+import app.custodex.model.App;
+import app.custodex.model.Attachment;
+import app.custodex.model.Bookmark;
+import app.custodex.model.Call;
+import app.custodex.model.Conversation;
+import app.custodex.model.Event;
+import app.custodex.model.Mail;
+import app.custodex.model.MediaFile;
+import app.custodex.model.Message;
+import app.custodex.model.Moment;
+import app.custodex.model.Note;
+import app.custodex.model.PageVisit;
+import app.custodex.model.Playlist;
+import app.custodex.model.Task;
+import app.custodex.model.Thing;
+import app.custodex.model.ThingKind;
+import app.custodex.model.Voicemail;
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.time.Instant;
+import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
+import java.time.format.FormatStyle;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.function.Consumer;
+import java.util.stream.Collectors;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.image.Image;
+import javafx.scene.image.ImageView;
+import javafx.scene.layout.GridPane;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+
+/** One thing in full, and where in the layer it was read, so that it can be defended later. */
+final class ThingDetail extends VBox {
+    private static final double PICTURE = 300;
+    private static final int LARGEST_PICTURE = 32 << 20;
+    private static final int OCCURRENCES = 12;
+    private static final int MEMBERS = 200;
+
+    private final Desk desk;
+    private final Consumer<RoomModel.Talk> openConversation;
+    private final UserText title = UserText.paragraph("", "heading");
+    private final VBox body = new VBox(12);
+    private Optional<RoomModel.Room> room = Optional.empty();
+    private Optional<Entry> shown = Optional.empty();
+
+    /** @param openConversation shows all of a conversation */
+    ThingDetail(Desk desk, Consumer<RoomModel.Talk> openConversation) {
+        this.desk = desk;
+        this.openConversation = openConversation;
+        setId("thing-detail");
+        title.setId("thing-title");
+        title.setStyle("-fx-padding: 12 16 10 16;");
+        body.setStyle("-fx-padding: 12 16 16 16;");
+        var scroll = new ScrollPane(body);
+        scroll.setFitToWidth(true);
+        VBox.setVgrow(scroll, Priority.ALWAYS);
+        getChildren().addAll(title, Parts.rule(), scroll);
+        setVisible(false);
+    }
+
+    void enter(Optional<RoomModel.Room> newRoom) {
+        room = newRoom;
+        show(Optional.empty());
+    }
+
+    void show(Optional<Entry> entry) {
+        if (shown.equals(entry) && entry.isPresent()) {
+            return; // it was told once more
+        }
+        shown = entry;
+        setVisible(entry.isPresent() && room.isPresent());
+        body.getChildren().clear();
+        if (isVisible()) {
+            fill(entry.get());
+        }
+    }
+
+    private void fill(Entry entry) {
+        var thing = entry.thing();
+        var words = new ThingWords(room.orElseThrow().names());
+        var who = words.who(thing);
+        title.setText(
+                thing instanceof Message || thing instanceof Call || thing instanceof Voicemail
+                        ? who.isEmpty() ? "Nobody known" : who
+                        : words.what(thing));
+        text(thing).filter(text -> !text.isBlank()).ifPresent(text -> body.getChildren()
+                .add(UserText.paragraph(text)));
+        picture(entry);
+        var facts = Parts.facts(104);
+        thing.moment().ifPresent(moment -> Parts.fact(facts, "When", when(moment)));
+        if (!who.isEmpty() && !(thing instanceof Message)) {
+            Parts.fact(facts, "With", UserText.paragraph(String.join(", ", words.people(thing))));
+        }
+        facts(thing, facts, words);
+        if (!thing.account().isEmpty()) {
+            Parts.fact(facts, "Account, app", UserText.paragraph(thing.account()));
+        }
+        for (var attachment : thing.attachments()) {
+            Parts.fact(facts, "Attachment", UserText.paragraph(attachment(attachment)));
+        }
+        body.getChildren().add(facts);
+        members(thing);
+        thing.within().ifPresent(of -> body.getChildren()
+                .add(Parts.button("thing-conversation", "Show the conversation", "", () -> conversationOf(entry))));
+        if (thing instanceof Conversation conversation) {
+            body.getChildren()
+                    .add(Parts.button(
+                            "thing-conversation",
+                            "Show the conversation",
+                            "",
+                            () -> openConversation.accept(new RoomModel.Talk(conversation, Optional.empty()))));
+        }
+        source(entry);
+    }
+
+    private static Optional<String> text(Thing thing) {
+        return switch (thing) {
+            case Message message -> Optional.of(message.text());
+            case Mail mail -> Optional.of(mail.text());
+            case Note note -> Optional.of(note.text());
+            case Event event -> Optional.of(event.description());
+            case Task task -> Optional.of(task.description());
+            case MediaFile file -> Optional.of(file.text());
+            default -> Optional.empty();
+        };
+    }
+
+    private void facts(Thing thing, GridPane facts, ThingWords words) {
+        switch (thing) {
+            case Message message -> message(message, facts, words);
+            case Call call -> Parts.fact(facts, "Call", words.what(call));
+            case Voicemail voicemail -> {
+                Parts.fact(facts, "Length", ThingWords.length(voicemail.length()));
+                Parts.fact(facts, "Heard", voicemail.heard() ? "yes" : "not yet");
+            }
+            case Event event -> event(event, facts);
+            case Task task -> {
+                text(facts, "List", task.calendar());
+                task.done().ifPresent(done -> Parts.fact(facts, "Done", when(done)));
+            }
+            case Note note -> text(facts, "Folder", note.folder());
+            case Bookmark bookmark -> {
+                text(facts, "Address", bookmark.address());
+                text(facts, "Folder", bookmark.folder());
+                text(facts, "Kept", bookmark.later() ? "for reading later" : "");
+            }
+            case PageVisit visit -> text(facts, "Address", visit.address());
+            case Mail mail ->
+                text(
+                        facts,
+                        "From",
+                        mail.sender().map(party -> words.names().of(party, mail)).orElse(""));
+            case MediaFile file -> file(file, facts);
+            case App app -> {
+                text(facts, "Version", app.version());
+                text(facts, "Identifier", app.identifier());
+                Parts.fact(facts, "Size", app.bytes() == 0 ? "not known" : desk.words().bytes(app.bytes()));
+                Parts.fact(facts, "Its data", app.data().label());
+            }
+            case Alarm alarm -> {
+                Parts.fact(facts, "Rings", alarm.time() + (alarm.days().isEmpty() ? ", once" : days(alarm)));
+                Parts.fact(facts, "Switched on", alarm.active() ? "yes" : "no");
+                text(facts, "Sound", alarm.sound());
+            }
+            case Conversation conversation -> {
+                text(facts, "Service", conversation.service());
+                Parts.fact(facts, "Group", conversation.group() ? "yes" : "no");
+            }
+            case Album album -> Parts.fact(facts, "For", album.use().label());
+            default -> {}
+        }
+    }
+
+    private static String days(Alarm alarm) {
+        return alarm.days().stream()
+                .map(day -> day.name().charAt(0) + day.name().substring(1, 3).toLowerCase(Locale.ROOT))
+                .collect(Collectors.joining(", ", " on ", ""));
+    }
+
+    private void message(Message message, GridPane facts, ThingWords words) {
+        text(facts, "Service", message.service());
+        if (message.sent()) {
+            Parts.fact(facts, "State", message.state().name().toLowerCase(Locale.ROOT));
+        }
+        message.edited().ifPresent(at -> Parts.fact(facts, "Edited", when(at)));
+        if (message.deleted()) {
+            Parts.fact(facts, "Taken back", "yes");
+        }
+        for (var reaction : message.reactions()) {
+            var by = reaction.who().map(party -> words.names().of(party, message)).orElse("the owner");
+            Parts.fact(facts, "Reaction", UserText.paragraph(reaction.sign() + "  " + by));
+        }
+        message.replyTo().ifPresent(to -> desk.work()
+                .start("Reply", () -> room.orElseThrow().phone().catalogue().find(to), found -> found.filter(
+                                any -> shown.filter(now -> now.thing().equals(message)).isPresent())
+                        .ifPresent(answered -> Parts.fact(
+                                facts, "Answers", UserText.paragraph(words.what(answered.thing()), "lesser")))));
+    }
+
+    private void event(Event event, GridPane facts) {
+        text(facts, "Calendar", event.calendar());
+        text(facts, "Place", event.place());
+        event.ends().ifPresent(ends -> Parts.fact(facts, "Ends", when(ends)));
+        if (Occurrences.severalOf(event)) {
+            desk.work().start("Occurrences", () -> occurrences(event), times -> {
+                if (shown.filter(now -> now.thing().equals(event)).isPresent()) {
+                    Parts.fact(facts, "Takes place", times);
+                }
+            });
+        }
+    }
+
+    private String occurrences(Event event) throws IOException {
+        var in = room.orElseThrow().phone();
+        var others = new ArrayList<Event>();
+        in.catalogue()
+                .forEach(
+                        in.catalogue().find(Filter.EVERYTHING.of(ThingKind.EVENT), Order.AS_KEPT),
+                        each -> others.add((Event) each.thing()));
+        var times = new Occurrences(event, in.phone().timeZone())
+                .between(Instant.EPOCH, Instant.MAX, OCCURRENCES + 1, others);
+        return times.stream().limit(OCCURRENCES).map(this::when).collect(Collectors.joining("\n"))
+                + (times.size() > OCCURRENCES ? "\n…" : "");
+    }
+
+    private void file(MediaFile file, GridPane facts) {
+        if (file.bytes() > 0) {
+            Parts.fact(facts, "Size", desk.words().bytes(file.bytes()));
+        }
+        file.length().ifPresent(length -> Parts.fact(facts, "Length", ThingWords.length(length)));
+        file.place()
+                .ifPresent(place -> Parts.fact(
+                        facts, "Place", String.format(Locale.ROOT, "%.5f, %.5f", place.latitude(), place.longitude())));
+        file.facts().forEach(fact -> text(facts, fact.name(), fact.value()));
+    }
+
+    private static void text(GridPane facts, String name, String value) {
+        if (!value.isBlank()) {
+            Parts.fact(facts, name, UserText.paragraph(value));
+        }
+    }
+
+    /** What belongs to an album or a playlist. */
+    private void members(Thing thing) {
+        List<Attachment> members =
+                switch (thing) {
+                    case Album album -> album.pictures();
+                    case Playlist playlist -> playlist.tracks();
+                    default -> List.of();
+                };
+        members.stream()
+                .limit(MEMBERS)
+                .forEach(member -> body.getChildren().add(UserText.line(attachment(member), "lesser")));
+        if (members.size() > MEMBERS) {
+            body.getChildren()
+                    .add(Parts.text("and " + desk.words().count(members.size() - (long) MEMBERS) + " more", "lesser"));
+        }
+    }
+
+    private static String attachment(Attachment attachment) {
+        return attachment.title() + (attachment.there() ? "" : " (not on the phone any more)");
+    }
+
+    private String when(Moment moment) {
+        var format = DateTimeFormatter.ofLocalizedDateTime(FormatStyle.FULL, FormatStyle.SHORT)
+                .localizedBy(desk.words().locale());
+        return switch (moment) {
+            case Moment.At(Instant instant, Optional<ZoneId> zone) -> {
+                var in = zone.orElse(room.orElseThrow().phone().phone().timeZone());
+                yield format.format(instant.atZone(in)) + " (" + desk.words().zone(in, instant) + ")";
+            }
+            case Moment.Floating floating -> format.format(floating.local()) + ", by the clock on the wall";
+            case Moment.Day day ->
+                DateTimeFormatter.ofLocalizedDate(FormatStyle.FULL)
+                        .localizedBy(desk.words().locale())
+                        .format(day.date());
+        };
+    }
+
+    /** A picture, or the first of those that hang on it. */
+    private void picture(Entry entry) {
+        var thing = entry.thing();
+        var item = thing instanceof MediaFile file && file.kind() == ThingKind.PICTURE
+                ? Optional.of(file.id().item())
+                : thing.attachments().stream()
+                        .filter(any -> any.there() && any.type().startsWith("image/"))
+                        .map(Attachment::item)
+                        .findFirst();
+        if (item.isEmpty()) {
+            return;
+        }
+        var view = new ImageView();
+        view.setFitWidth(PICTURE);
+        view.setPreserveRatio(true);
+        view.setAccessibleText("Picture");
+        body.getChildren().add(view);
+        desk.work()
+                .start(
+                        item.get(),
+                        () -> new Image(
+                                new ByteArrayInputStream(
+                                        room.orElseThrow().phone().beginning(item.get(), LARGEST_PICTURE)),
+                                2 * PICTURE,
+                                0,
+                                true,
+                                true),
+                        image -> {
+                            if (shown.equals(Optional.of(entry))) {
+                                showPicture(view, image);
+                            }
+                        });
+    }
+
+    private void showPicture(ImageView view, Image image) {
+        if (image.isError()) {
+            int at = body.getChildren().indexOf(view);
+            body.getChildren()
+                    .set(at, Parts.sentence("This picture can't be shown here; take it out as a file.", "lesser"));
+            return;
+        }
+        view.setImage(image);
+        view.setFitWidth(Math.min(PICTURE, image.getWidth()));
+    }
+
+    /** Of a message, what it is part of. */
+    private void conversationOf(Entry entry) {
+        var in = room.orElseThrow().phone();
+        entry.thing().within().ifPresent(id -> desk.work()
+                .start("Conversation", () -> in.catalogue().find(id), found -> found.map(Entry::thing)
+                        .filter(Conversation.class::isInstance)
+                        .map(Conversation.class::cast)
+                        .ifPresent(of -> openConversation.accept(
+                                new RoomModel.Talk(of, Optional.of(entry.number()))))));
+    }
+
+    private void source(Entry entry) {
+        var source = Parts.facts(104);
+        source.setStyle("-fx-padding: 8 0 0 0;");
+        Parts.fact(source, "Read from", UserText.paragraph(entry.thing().id().item(), "lesser", "mono"));
+        if (!entry.thing().id().key().isEmpty()) {
+            Parts.fact(source, "Row or part", UserText.paragraph(entry.thing().id().key(), "lesser", "mono"));
+        }
+        room.flatMap(in -> in.phone().layer())
+                .ifPresent(layer -> Parts.fact(source, "Layer", String.valueOf(layer.number()), "lesser"));
+        body.getChildren().addAll(Parts.rule(), source);
+    }
+}

@@ -1,0 +1,81 @@
+package app.custodex.desktop.reading;
+
+import app.custodex.catalogue.Catalogue.Names;
+import app.custodex.model.Call;
+import app.custodex.model.Conversation;
+import app.custodex.model.Event;
+import app.custodex.model.Message;
+import app.custodex.model.PageVisit;
+import app.custodex.model.Task;
+import app.custodex.model.Thing;
+import app.custodex.model.Voicemail;
+import java.time.Duration;
+import java.util.List;
+import java.util.Locale;
+import java.util.stream.Collectors;
+
+/** What is said of a thing on one line. */
+record ThingWords(Names names) {
+    /** Of more, only one is named. */
+    private static final int NAMED = 2;
+
+    /** Who it is from or with; empty for what has nobody in it. */
+    String who(Thing thing) {
+        if (thing.outgoing().orElse(false) && thing instanceof Message) {
+            return "Sent";
+        }
+        var people = people(thing);
+        return people.size() > NAMED
+                ? people.getFirst() + " and " + (people.size() - 1) + " more"
+                : String.join(" and ", people);
+    }
+
+    /** Everybody in it, each once. */
+    List<String> people(Thing thing) {
+        return thing.people().stream().map(party -> names.of(party, thing)).distinct().toList();
+    }
+
+    /** What it says, or what it is. */
+    String what(Thing thing) {
+        return switch (thing) {
+            case Message message -> message(message);
+            case Call call -> call(call);
+            case Voicemail voicemail ->
+                "Voicemail" + (voicemail.length().isZero() ? "" : ", " + length(voicemail.length()));
+            case Event event -> event.place().isBlank() ? event.title() : event.title() + ", " + event.place();
+            case Task task -> task.title() + (task.done().isPresent() ? ", done" : "");
+            case PageVisit visit -> visit.title() + ", " + visit.address();
+            case Conversation conversation -> conversation.name().isBlank()
+                    ? conversation.members().stream()
+                            .map(party -> names.of(party, conversation))
+                            .collect(Collectors.joining(", "))
+                    : conversation.name();
+            default -> thing.title();
+        };
+    }
+
+    private static String message(Message message) {
+        var text = message.text().isBlank() ? message.title() : message.text();
+        return message.deleted() ? "Taken back: " + text : text;
+    }
+
+    private static String call(Call call) {
+        var outcome = call.outcome().name().toLowerCase(Locale.ROOT);
+        var medium =
+                switch (call.medium()) {
+                    case VOICE -> "Call";
+                    case VIDEO -> "Video call";
+                    case APP -> "App call";
+                };
+        return medium + ", " + outcome + (call.length().isZero() ? "" : ", " + length(call.length()));
+    }
+
+    /** "0:38", "1:02:14". */
+    static String length(Duration length) {
+        long seconds = length.toSeconds();
+        var minutesAndSeconds = (seconds / 60 % 60) + ":" + (seconds % 60 < 10 ? "0" : "") + seconds % 60;
+        return seconds < 3600
+                ? minutesAndSeconds
+                : seconds / 3600 + ":" + (seconds / 60 % 60 < 10 ? "0" : "") + minutesAndSeconds;
+    }
+}

@@ -1,0 +1,204 @@
+package app.custodex.desktop;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import app.custodex.app.Mandate;
+import app.custodex.app.OpenPhone;
+import app.custodex.catalogue.Catalogue.InTouch;
+import app.custodex.catalogue.Catalogue.Order;
+import app.custodex.catalogue.Filter;
+import app.custodex.desktop.ui.UserText;
+import app.custodex.model.ThingKind;
+import java.io.IOException;
+import java.time.LocalDate;
+import java.util.EnumSet;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.OptionalLong;
+import java.util.Set;
+import javafx.scene.control.Label;
+import javafx.scene.control.ListView;
+import javafx.scene.control.TextField;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.MouseButton;
+import javafx.stage.Stage;
+import org.junit.jupiter.api.Test;
+import org.testfx.api.FxRobot;
+import org.testfx.framework.junit5.Start;
+import org.testfx.util.WaitForAsyncUtils;
+
+/** A layer is looked into by time, kinds, people and words, by mouse and keyboard; every count is the core's. */
+class ReadingRoomTest extends WindowTest {
+    @Start
+    void start(Stage shown) throws Exception {
+        open(shown);
+    }
+
+    private OpenPhone opened(FxRobot robot) throws IOException {
+        var bay = workplace.desk().bays().getFirst();
+        phone(0).makeReady();
+        until("readiness", bay::ready);
+        openDocket(robot, "Fenna Rook");
+        click(robot, "#go-back-up");
+        until("the survey", () -> bay.survey().get().isPresent());
+        click(robot, "#backup-start");
+        untilText(robot, "#backup-title", "Layer 1 is saved and checked");
+        robot.push(KeyCode.CONTROL, KeyCode.R);
+        until("the day book", () -> shows(robot, "#day-book") && things(robot) > 0);
+        return workplace
+                .desk()
+                .custodex()
+                .reading()
+                .open(
+                        Mandate.ofDocket(bay.docket().get().orElseThrow().number()),
+                        bay.phone().orElseThrow().identifier(),
+                        1,
+                        Locale.UK);
+    }
+
+    private static int things(FxRobot robot) {
+        return robot.lookup("#day-book").queryListView().getItems().size();
+    }
+
+    /** What the strip says of a kind. */
+    private static int figure(FxRobot robot, String kind) {
+        var labels = robot.lookup("#see-" + kind + " .lesser").queryAllAs(Label.class);
+        return Integer.parseInt(labels.iterator().next().getText().replace(",", ""));
+    }
+
+    /** What the chosen message of a conversation says. */
+    private static String present(FxRobot robot) {
+        return robot.lookup(".message-row:present .user-text").queryAllAs(UserText.class).stream()
+                .skip(1) // who says it
+                .map(UserText::getText)
+                .findFirst()
+                .orElse("");
+    }
+
+    private static Filter filter(Set<ThingKind> kinds, OptionalLong person, Optional<LocalDate> from, Optional<LocalDate> until) {
+        return new Filter(kinds, person, Optional.empty(), from, until, false, Optional.empty());
+    }
+
+    private static int core(OpenPhone open, String typed, Filter filter) throws IOException {
+        return open.catalogue().find(typed, filter, Order.AS_KEPT).length;
+    }
+
+    @Test
+    void timeKindsPeopleAndWordsGoTogether(FxRobot robot) throws Exception {
+        try (var open = opened(robot)) {
+            var counts = open.catalogue().counts();
+            assertEquals(counts.values().stream().mapToLong(n -> n).sum(), things(robot));
+            assertEquals(counts.getOrDefault(ThingKind.CALL, 0L), figure(robot, "calls"));
+
+            // A month, typed.
+            write(robot, "#range-from", "2025-11-01");
+            write(robot, "#range-until", "2025-11-30");
+            robot.push(KeyCode.ENTER);
+            var from = Optional.of(LocalDate.of(2025, 11, 1));
+            var until = Optional.of(LocalDate.of(2025, 11, 30));
+            var dated = EnumSet.complementOf(EnumSet.of(ThingKind.CONTACT));
+            int month = core(open, "", filter(dated, OptionalLong.empty(), from, until));
+            until("the month", () -> things(robot) == month);
+            assertTrue(month > 0 && month < things(robot) + counts.getOrDefault(ThingKind.MESSAGE, 0L), month + " things");
+
+            // A kind beside; the others keep their figures.
+            click(robot, "#see-calls");
+            int calls = core(open, "", filter(Set.of(ThingKind.CALL), OptionalLong.empty(), from, until));
+            until("the calls", () -> things(robot) == calls);
+            assertEquals(calls, figure(robot, "calls"));
+            robot.press(KeyCode.CONTROL).clickOn("#see-messages").release(KeyCode.CONTROL);
+            int both = core(
+                    open,
+                    "",
+                    filter(
+                            Set.of(ThingKind.CALL, ThingKind.MESSAGE, ThingKind.MAIL),
+                            OptionalLong.empty(),
+                            from,
+                            until));
+            until("calls and messages", () -> things(robot) == both);
+            click(robot, "#see-calls");
+            until("calls alone", () -> things(robot) == calls);
+            click(robot, "#see-calls");
+            click(robot, "#range-whole");
+            until("everything", () -> things(robot) == counts.values().stream().mapToLong(n -> n).sum());
+
+            // A person, and words in what they are in.
+            ListView<InTouch> people = robot.lookup("#people").queryListView();
+            var halvard = people.getItems().stream()
+                    .filter(who -> who.person().name().equals("Halvard Rook"))
+                    .findFirst()
+                    .orElseThrow();
+            WaitForAsyncUtils.asyncFx(() -> people.getSelectionModel().select(halvard)).get();
+            var his = OptionalLong.of(halvard.person().id());
+            int all = core(open, "", filter(Set.of(), his, Optional.empty(), Optional.empty()));
+            until("what he is in", () -> things(robot) == all);
+            robot.push(KeyCode.CONTROL, KeyCode.F).write("boat");
+            int boats = core(open, "boat", filter(Set.of(), his, Optional.empty(), Optional.empty()));
+            until("his boats", () -> things(robot) == boats);
+            assertTrue(boats > 0 && boats < all, boats + " of " + all);
+            robot.push(KeyCode.ESCAPE);
+            click(robot, "#chip-person");
+            until("everybody", () -> things(robot) == counts.values().stream().mapToLong(n -> n).sum());
+        }
+    }
+
+    @Test
+    void aDragBrushesAStretchAndTheConversationOfAMessageIsShown(FxRobot robot) throws Exception {
+        try (var open = opened(robot)) {
+            long all = open.catalogue().counts().values().stream().mapToLong(n -> n).sum();
+            var river = robot.lookup("#time-river").query();
+            var bounds = river.localToScreen(river.getBoundsInLocal());
+            robot.moveTo(bounds.getMinX() + bounds.getWidth() / 2, bounds.getMinY() + 30)
+                    .press(MouseButton.PRIMARY)
+                    .moveBy(60, 0)
+                    .moveBy(60, 0)
+                    .release(MouseButton.PRIMARY);
+            until("a stretch", () -> things(robot) < all);
+            var from = LocalDate.parse(robot.lookup("#range-from").queryAs(TextField.class).getText());
+            var until = LocalDate.parse(robot.lookup("#range-until").queryAs(TextField.class).getText());
+            var dated = EnumSet.complementOf(EnumSet.of(ThingKind.CONTACT));
+            assertEquals(
+                    core(open, "", filter(dated, OptionalLong.empty(), Optional.of(from), Optional.of(until))),
+                    things(robot),
+                    from + " to " + until);
+            int brushed = things(robot);
+            robot.push(KeyCode.RIGHT);
+            until("the next stretch", () -> !robot.lookup("#range-from")
+                    .queryAs(TextField.class)
+                    .getText()
+                    .equals(from.toString()));
+            robot.push(KeyCode.LEFT);
+            until("and back", () -> things(robot) == brushed);
+            robot.doubleClickOn("#time-river");
+            until("all again", () -> things(robot) == all);
+
+            // What a message says, and what it is part of.
+            robot.push(KeyCode.CONTROL, KeyCode.F).write("Thinking of selling the small boat");
+            until("the message", () -> things(robot) == 1);
+            robot.push(KeyCode.DOWN);
+            until("its text", () -> robot.lookup("#thing-detail .user-text").queryAllAs(UserText.class).stream()
+                    .anyMatch(text -> text.getText().startsWith("Thinking of selling the small boat")));
+            var number = open.catalogue().find("Thinking of selling the small boat", Filter.EVERYTHING, Order.AS_KEPT);
+            var message = open.catalogue().read(number).getFirst().thing();
+            int talk = open.catalogue().within(message.within().orElseThrow()).length;
+            robot.push(KeyCode.CONTROL, KeyCode.F).push(KeyCode.ESCAPE);
+            until("all once more", () -> things(robot) == all);
+            robot.write("Thinking of selling the small boat").push(KeyCode.DOWN);
+            click(robot, "#thing-conversation");
+            until("the chip", () -> shows(robot, "#chip-conversation"));
+            robot.push(KeyCode.CONTROL, KeyCode.F).push(KeyCode.ESCAPE);
+            until("the whole conversation", () -> figure(robot, "messages") == talk);
+            assertTrue(talk > 10, talk + " messages");
+            until("it begins at the message", () -> present(robot).startsWith("Thinking of selling the small boat"));
+            robot.clickOn("#conversation").push(KeyCode.HOME);
+            var first = open.catalogue().within(message.within().orElseThrow())[0];
+            var said = open.catalogue().read(first).getFirst().thing().title();
+            until("its beginning", () -> present(robot).startsWith(said));
+            robot.push(KeyCode.END).push(KeyCode.UP).push(KeyCode.PAGE_UP).push(KeyCode.PAGE_DOWN);
+            until("another one", () -> !present(robot).startsWith(said));
+            click(robot, "#chip-conversation");
+            until("the day book again", () -> shows(robot, "#day-book") && things(robot) == all);
+        }
+    }
+}
