@@ -62,7 +62,11 @@ final class ShowCommand implements Callable<Integer> {
         try (var custodex = home.open();
                 var open = layer.open(custodex)) {
             var entry = found(open.catalogue()::find);
-            Output.json(out, entry.thing() instanceof Event event ? withOccurrences(event, open) : ThingLines.tree(entry.thing()));
+            Output.json(
+                    out,
+                    entry.thing() instanceof Event event
+                            ? withOccurrences(event, open)
+                            : ThingLines.tree(entry.thing()));
             if (entry.thing() instanceof Conversation) {
                 FilterOption.print(open, open.catalogue().within(entry.thing().id()), false, out);
             }

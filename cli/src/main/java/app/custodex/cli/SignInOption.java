@@ -55,7 +55,8 @@ final class SignInOption {
             }
             case CrateLink crate
             when next(bay).filter(step -> step == ReadinessStep.PASSPHRASE).isPresent() -> {
-                try (var passphrase = secrets.ask("Passphrase of " + bay.source().name())) {
+                try (var passphrase =
+                        secrets.ask("Passphrase of " + bay.source().name())) {
                     crate.unlock(passphrase);
                 }
             }

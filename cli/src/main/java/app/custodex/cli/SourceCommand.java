@@ -70,10 +70,7 @@ final class SourceCommand implements Runnable {
                         .getOut()
                         .printf(
                                 "Bay %d  %-14s  %-20s  %s%n",
-                                bay.number(),
-                                source.type().label(),
-                                source.name(),
-                                source.address());
+                                bay.number(), source.type().label(), source.name(), source.address());
             }
             return ExitCode.DONE;
         }

@@ -43,7 +43,9 @@ class ListFindShowTest extends CommandTest {
         assertEquals(json.get("MESSAGE").asInt(), newest.size());
         assertTrue(newest.getFirst().compareTo(newest.getLast()) > 0);
         var events = list("--kind", "event", "--json").lines().toList();
-        assertEquals(json.get("EVENT").asInt(), Json.LINE.readTree(events.getLast()).get("end").asInt());
+        assertEquals(
+                json.get("EVENT").asInt(),
+                Json.LINE.readTree(events.getLast()).get("end").asInt());
         assertEquals(json.get("EVENT").asInt(), events.size() - 2);
         var first = Json.LINE.readTree(events.get(1)).get("thing");
         assertEquals("Midsummer singing", first.get("title").asText());

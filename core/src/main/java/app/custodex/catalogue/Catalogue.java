@@ -38,8 +38,7 @@ public final class Catalogue implements Closeable {
     private static final int PAGE = 512;
 
     /** A contact and a conversation have no time of their own. */
-    private static final String NOT_IN_TOUCH =
-            ThingKind.CONTACT.ordinal() + ", " + ThingKind.CONVERSATION.ordinal();
+    private static final String NOT_IN_TOUCH = ThingKind.CONTACT.ordinal() + ", " + ThingKind.CONVERSATION.ordinal();
 
     private static final Logger LOG = LoggerFactory.getLogger(Catalogue.class);
 

@@ -91,7 +91,10 @@ public final class Spine {
     /** As they are written down: numbers, moments, days, kinds. */
     byte[][] columns() {
         var bytes = new byte[][] {
-            new byte[numbers.length * Integer.BYTES], new byte[at.length * Long.BYTES], new byte[day.length * Integer.BYTES], kind
+            new byte[numbers.length * Integer.BYTES],
+            new byte[at.length * Long.BYTES],
+            new byte[day.length * Integer.BYTES],
+            kind
         };
         buffer(bytes[0]).asIntBuffer().put(numbers);
         buffer(bytes[1]).asLongBuffer().put(at);

@@ -49,11 +49,13 @@ public final class ThingJson {
 
     private static final int MILLI = 1_000_000;
 
-    private static final JsonMapper MAPPER = mapper(JsonInclude.Include.NON_DEFAULT, new SimpleModule()
-            .addSerializer(ThingId.class, new IdWriter())
-            .addDeserializer(ThingId.class, new IdReader())
-            .addSerializer(Moment.class, new MomentWriter())
-            .addDeserializer(Moment.class, new MomentReader()));
+    private static final JsonMapper MAPPER = mapper(
+            JsonInclude.Include.NON_DEFAULT,
+            new SimpleModule()
+                    .addSerializer(ThingId.class, new IdWriter())
+                    .addDeserializer(ThingId.class, new IdReader())
+                    .addSerializer(Moment.class, new MomentWriter())
+                    .addDeserializer(Moment.class, new MomentReader()));
 
     private static final Map<ThingKind, ObjectReader> READERS = readers();
     private static final ObjectWriter WRITER = MAPPER.writer();

@@ -37,12 +37,14 @@ public final class ThingLines {
     /** Whether a file of the phone lies where it is read. */
     private static final String THERE = "there";
 
-    private static final JsonMapper MAPPER = ThingJson.mapper(JsonInclude.Include.NON_EMPTY, new SimpleModule()
-            .addSerializer(ThingId.class, new IdWriter())
-            .addDeserializer(ThingId.class, new IdReader())
-            .addSerializer(Moment.class, new MomentWriter())
-            .addDeserializer(Moment.class, new MomentReader())
-            .addDeserializer(Attachment.class, new AttachmentReader()));
+    private static final JsonMapper MAPPER = ThingJson.mapper(
+            JsonInclude.Include.NON_EMPTY,
+            new SimpleModule()
+                    .addSerializer(ThingId.class, new IdWriter())
+                    .addDeserializer(ThingId.class, new IdReader())
+                    .addSerializer(Moment.class, new MomentWriter())
+                    .addDeserializer(Moment.class, new MomentReader())
+                    .addDeserializer(Attachment.class, new AttachmentReader()));
 
     private ThingLines() {}
 

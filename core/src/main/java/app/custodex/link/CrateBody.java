@@ -87,8 +87,14 @@ final class CrateBody {
                 if (path.isEmpty()) {
                     continue;
                 }
-                if (line.size() < 0 || line.packed() < 0 || line.from() < HEAD.length || line.from() + line.packed() > end) {
-                    builder.refuse(path.get().text(), "The index says a place for it where no file can be", "Nothing can be done");
+                if (line.size() < 0
+                        || line.packed() < 0
+                        || line.from() < HEAD.length
+                        || line.from() + line.packed() > end) {
+                    builder.refuse(
+                            path.get().text(),
+                            "The index says a place for it where no file can be",
+                            "Nothing can be done");
                     continue;
                 }
                 builder.file(

@@ -90,7 +90,6 @@ public record CrateLabel(
 
     /** @param identifier under which its layers are filed */
     PhoneIdentity identity(String identifier) {
-        return new PhoneIdentity(
-                identifier, name, family, model, serial, imei, system, region, zone, bytes, bytes);
+        return new PhoneIdentity(identifier, name, family, model, serial, imei, system, region, zone, bytes, bytes);
     }
 }

@@ -124,10 +124,7 @@ public final class CrateLink implements PhoneLink {
                 throw new LinkException.Lost(name, e);
             }
             throw new LinkException.Item(
-                    PhonePath.ROOT,
-                    "This backup is cut off or damaged",
-                    "Ask the customer for another copy of it",
-                    e);
+                    PhonePath.ROOT, "This backup is cut off or damaged", "Ask the customer for another copy of it", e);
         }
     }
 

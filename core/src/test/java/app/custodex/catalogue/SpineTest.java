@@ -89,8 +89,8 @@ class SpineTest {
             var spine = catalogue.spine();
             assertEquals(things.size(), spine.size());
             assertEquals(things.stream().filter(t -> at(t).isEmpty()).count(), spine.undated());
-            var entries = catalogue.read(
-                    LongStream.rangeClosed(1, things.size()).toArray());
+            var entries =
+                    catalogue.read(LongStream.rangeClosed(1, things.size()).toArray());
             for (int round = 0; round < 200; round++) {
                 long from = BEGIN.toEpochMilli() + random.nextInt(40_000_000) * 1_000L;
                 var span = new Span(from, from + 1 + random.nextInt(40_000_000) * 1_000L);
@@ -155,9 +155,14 @@ class SpineTest {
         try (var catalogue = catalogue()) {
             var days = new HashMap<String, Map<Integer, Integer>>();
             for (var thing : things) {
-                at(thing).ifPresent(at -> thing.people().forEach(party -> days.computeIfAbsent(
-                                party.e164(), any -> new HashMap<>())
-                        .merge((int) LocalDate.ofInstant(at, ZONE).toEpochDay(), 1, Integer::sum)));
+                at(thing)
+                        .ifPresent(at -> thing.people()
+                                .forEach(party -> days.computeIfAbsent(party.e164(), any -> new HashMap<>())
+                                        .merge(
+                                                (int) LocalDate.ofInstant(at, ZONE)
+                                                        .toEpochDay(),
+                                                1,
+                                                Integer::sum)));
             }
             var touched = catalogue.inTouch();
             assertEquals(
@@ -168,7 +173,8 @@ class SpineTest {
             for (var who : touched) {
                 var expected = days.getOrDefault(who.person().addresses().getFirst(), Map.of());
                 assertEquals(expected.values().stream().mapToLong(n -> n).sum(), who.all());
-                assertEquals(expected.keySet().stream().mapToInt(day -> day).max().orElseThrow(), who.last());
+                assertEquals(
+                        expected.keySet().stream().mapToInt(day -> day).max().orElseThrow(), who.last());
                 var filter = new Filter(
                         Set.of(),
                         OptionalLong.of(who.person().id()),

@@ -179,8 +179,7 @@ class FactsTest {
         double seconds = stream.get("nb_read_packets").asInt()
                 * 1024.0
                 / stream.get("sample_rate").asInt();
-        assertEquals(
-                seconds, facts(Sort.SOUND, file).length().orElseThrow().toMillis() / 1000.0, 0.001);
+        assertEquals(seconds, facts(Sort.SOUND, file).length().orElseThrow().toMillis() / 1000.0, 0.001);
     }
 
     private Path video(String name, String encoder) throws IOException {

@@ -35,7 +35,8 @@ import org.junit.jupiter.api.Test;
 class ThingLinesTest extends ReaderTest {
     private static final String FILE = "taken/things.jsonl";
     private static final Party HALVARD = new Party("07700 900166", "+447700900166", "Halvard \u202e Rook");
-    private static final Moment THEN = new Moment.At(Instant.parse("2025-11-14T20:04:00.123456Z"), Optional.of(ZoneId.of("Europe/Oslo")));
+    private static final Moment THEN =
+            new Moment.At(Instant.parse("2025-11-14T20:04:00.123456Z"), Optional.of(ZoneId.of("Europe/Oslo")));
 
     private static final ThingId CONVERSATION = new ThingId("store/messages/m.db", "c1");
 
@@ -51,7 +52,9 @@ class ThingLinesTest extends ReaderTest {
                     "line one\nline \"two\" 灯塔 \ud83d\udc4d\u0000",
                     "SMS",
                     Message.State.READ,
-                    List.of(new Attachment("roll/lamp.jpg", "lamp.jpg", "image/jpeg"), new Attachment("roll/gone.jpg", "", "image/jpeg")),
+                    List.of(
+                            new Attachment("roll/lamp.jpg", "lamp.jpg", "image/jpeg"),
+                            new Attachment("roll/gone.jpg", "", "image/jpeg")),
                     Optional.of(new ThingId("store/messages/m.db", "m#6")),
                     List.of(new Message.Reaction(Optional.empty(), "\u2764")),
                     Optional.of(Moment.at(Instant.parse("2025-11-14T20:05:00Z"))),
@@ -123,7 +126,8 @@ class ThingLinesTest extends ReaderTest {
                 .toList();
         assertEquals(THINGS.size(), things.size());
         for (int i = 0; i < things.size(); i++) {
-            var expected = ThingLines.line(THINGS.get(i)).replace("{\"item\":\"roll/gone.jpg\",", "{\"name\":\"gone.jpg\",");
+            var expected =
+                    ThingLines.line(THINGS.get(i)).replace("{\"item\":\"roll/gone.jpg\",", "{\"name\":\"gone.jpg\",");
             assertEquals(expected, ThingLines.line(things.get(i)).replace(FILE + "#", ""));
         }
         var message = (Message) things.get(1);
@@ -147,7 +151,9 @@ class ThingLinesTest extends ReaderTest {
         lines.set(2, lines.get(2).replace("2025-11-14T20:04", "2025-13-54T20:04"));
         lines.set(3, "{\"kind\":\"call\",\"thing\":{\"id\":null}}");
         var all = read(lines);
-        assertEquals("Lines in it that can't be understood: 2", all.problems().getFirst().what());
+        assertEquals(
+                "Lines in it that can't be understood: 2",
+                all.problems().getFirst().what());
         assertEquals(1, all.problems().size());
         assertEquals(1, all.all(Event.class).size());
     }

@@ -76,7 +76,8 @@ class ReadingRoomTest extends WindowTest {
                 .orElse("");
     }
 
-    private static Filter filter(Set<ThingKind> kinds, OptionalLong person, Optional<LocalDate> from, Optional<LocalDate> until) {
+    private static Filter filter(
+            Set<ThingKind> kinds, OptionalLong person, Optional<LocalDate> from, Optional<LocalDate> until) {
         return new Filter(kinds, person, Optional.empty(), from, until, false, Optional.empty());
     }
 
@@ -100,7 +101,8 @@ class ReadingRoomTest extends WindowTest {
             var dated = EnumSet.complementOf(EnumSet.of(ThingKind.CONTACT));
             int month = core(open, "", filter(dated, OptionalLong.empty(), from, until));
             until("the month", () -> things(robot) == month);
-            assertTrue(month > 0 && month < things(robot) + counts.getOrDefault(ThingKind.MESSAGE, 0L), month + " things");
+            assertTrue(
+                    month > 0 && month < things(robot) + counts.getOrDefault(ThingKind.MESSAGE, 0L), month + " things");
 
             // A kind beside; the others keep their figures.
             click(robot, "#see-calls");
@@ -121,7 +123,10 @@ class ReadingRoomTest extends WindowTest {
             until("calls alone", () -> things(robot) == calls);
             click(robot, "#see-calls");
             click(robot, "#range-whole");
-            until("everything", () -> things(robot) == counts.values().stream().mapToLong(n -> n).sum());
+            until(
+                    "everything",
+                    () -> things(robot)
+                            == counts.values().stream().mapToLong(n -> n).sum());
 
             // A person, and words in what they are in.
             ListView<InTouch> people = robot.lookup("#people").queryListView();
@@ -129,7 +134,8 @@ class ReadingRoomTest extends WindowTest {
                     .filter(who -> who.person().name().equals("Halvard Rook"))
                     .findFirst()
                     .orElseThrow();
-            WaitForAsyncUtils.asyncFx(() -> people.getSelectionModel().select(halvard)).get();
+            WaitForAsyncUtils.asyncFx(() -> people.getSelectionModel().select(halvard))
+                    .get();
             var his = OptionalLong.of(halvard.person().id());
             int all = core(open, "", filter(Set.of(), his, Optional.empty(), Optional.empty()));
             until("what he is in", () -> things(robot) == all);
@@ -139,14 +145,19 @@ class ReadingRoomTest extends WindowTest {
             assertTrue(boats > 0 && boats < all, boats + " of " + all);
             robot.push(KeyCode.ESCAPE);
             click(robot, "#chip-person");
-            until("everybody", () -> things(robot) == counts.values().stream().mapToLong(n -> n).sum());
+            until(
+                    "everybody",
+                    () -> things(robot)
+                            == counts.values().stream().mapToLong(n -> n).sum());
         }
     }
 
     @Test
     void aDragBrushesAStretchAndTheConversationOfAMessageIsShown(FxRobot robot) throws Exception {
         try (var open = opened(robot)) {
-            long all = open.catalogue().counts().values().stream().mapToLong(n -> n).sum();
+            long all = open.catalogue().counts().values().stream()
+                    .mapToLong(n -> n)
+                    .sum();
             var river = robot.lookup("#time-river").query();
             var bounds = river.localToScreen(river.getBoundsInLocal());
             robot.moveTo(bounds.getMinX() + bounds.getWidth() / 2, bounds.getMinY() + 30)
@@ -155,8 +166,10 @@ class ReadingRoomTest extends WindowTest {
                     .moveBy(60, 0)
                     .release(MouseButton.PRIMARY);
             until("a stretch", () -> things(robot) < all);
-            var from = LocalDate.parse(robot.lookup("#range-from").queryAs(TextField.class).getText());
-            var until = LocalDate.parse(robot.lookup("#range-until").queryAs(TextField.class).getText());
+            var from = LocalDate.parse(
+                    robot.lookup("#range-from").queryAs(TextField.class).getText());
+            var until = LocalDate.parse(
+                    robot.lookup("#range-until").queryAs(TextField.class).getText());
             var dated = EnumSet.complementOf(EnumSet.of(ThingKind.CONTACT));
             assertEquals(
                     core(open, "", filter(dated, OptionalLong.empty(), Optional.of(from), Optional.of(until))),
@@ -164,10 +177,12 @@ class ReadingRoomTest extends WindowTest {
                     from + " to " + until);
             int brushed = things(robot);
             robot.push(KeyCode.RIGHT);
-            until("the next stretch", () -> !robot.lookup("#range-from")
-                    .queryAs(TextField.class)
-                    .getText()
-                    .equals(from.toString()));
+            until(
+                    "the next stretch",
+                    () -> !robot.lookup("#range-from")
+                            .queryAs(TextField.class)
+                            .getText()
+                            .equals(from.toString()));
             robot.push(KeyCode.LEFT);
             until("and back", () -> things(robot) == brushed);
             robot.doubleClickOn("#time-river");
@@ -177,8 +192,10 @@ class ReadingRoomTest extends WindowTest {
             robot.push(KeyCode.CONTROL, KeyCode.F).write("Thinking of selling the small boat");
             until("the message", () -> things(robot) == 1);
             robot.push(KeyCode.DOWN);
-            until("its text", () -> robot.lookup("#thing-detail .user-text").queryAllAs(UserText.class).stream()
-                    .anyMatch(text -> text.getText().startsWith("Thinking of selling the small boat")));
+            until(
+                    "its text",
+                    () -> robot.lookup("#thing-detail .user-text").queryAllAs(UserText.class).stream()
+                            .anyMatch(text -> text.getText().startsWith("Thinking of selling the small boat")));
             var number = open.catalogue().find("Thinking of selling the small boat", Filter.EVERYTHING, Order.AS_KEPT);
             var message = open.catalogue().read(number).getFirst().thing();
             int talk = open.catalogue().within(message.within().orElseThrow()).length;

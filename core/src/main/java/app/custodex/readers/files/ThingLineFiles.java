@@ -77,8 +77,7 @@ public final class ThingLineFiles extends FileReader {
     }
 
     private static Optional<Line> line(byte[] bytes, PhonePath path, PhoneFiles phone) {
-        return ThingLines.read(
-                new String(bytes, StandardCharsets.UTF_8), path.text(), item -> isThere(item, phone));
+        return ThingLines.read(new String(bytes, StandardCharsets.UTF_8), path.text(), item -> isThere(item, phone));
     }
 
     private static boolean isThere(String item, PhoneFiles phone) {

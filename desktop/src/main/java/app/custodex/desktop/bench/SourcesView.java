@@ -115,7 +115,8 @@ public final class SourcesView extends VBox {
     }
 
     private void look() {
-        desk.work().start("Makers' backups on this computer", () -> desk.custodex().makerBackups(), this::showLeft);
+        desk.work()
+                .start("Makers' backups on this computer", () -> desk.custodex().makerBackups(), this::showLeft);
     }
 
     /** What makers' own programs left on this computer; out of sight where there is nothing of the kind. */
@@ -189,8 +190,7 @@ public final class SourcesView extends VBox {
             super(10);
             this.bay = bay;
             var source = bay.bay().source();
-            var address =
-                    UserText.line(source.type().label() + " · " + place(source), "lesser");
+            var address = UserText.line(source.type().label() + " · " + place(source), "lesser");
             var words = new VBox(1, title, address);
             words.setMinWidth(0);
             HBox.setHgrow(words, Priority.ALWAYS);

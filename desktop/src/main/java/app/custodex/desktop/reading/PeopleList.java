@@ -74,7 +74,8 @@ final class PeopleList extends VBox {
     void show(Optional<InTouch> chosen) {
         showing = true;
         chosen.ifPresentOrElse(
-                who -> list.getSelectionModel().select(who), () -> list.getSelectionModel().clearSelection());
+                who -> list.getSelectionModel().select(who),
+                () -> list.getSelectionModel().clearSelection());
         showing = false;
     }
 
@@ -130,8 +131,8 @@ final class PeopleList extends VBox {
             if (!name.getText().equals(shown)) {
                 name.setText(shown);
             }
-            things.setText((who.person().contact() ? "" : "not in contacts · ")
-                    + words.count(who.all(), "thing", "things"));
+            things.setText(
+                    (who.person().contact() ? "" : "not in contacts · ") + words.count(who.all(), "thing", "things"));
             setAccessibleText(shown + ", " + things.getText());
             place();
             setGraphic(all);
@@ -154,7 +155,8 @@ final class PeopleList extends VBox {
                 double height = counts[i] == 0 ? 0 : Math.max(1, Math.round(LINE * counts[i] / most));
                 line.getChildren()
                         .get(i)
-                        .resizeRelocate(Math.round(i * width), LINE - height, Math.max(1, Math.floor(width) - 1), height);
+                        .resizeRelocate(
+                                Math.round(i * width), LINE - height, Math.max(1, Math.floor(width) - 1), height);
             }
         }
     }

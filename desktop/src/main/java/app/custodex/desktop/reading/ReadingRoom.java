@@ -50,11 +50,16 @@ public final class ReadingRoom extends BorderPane {
         model = new ReadingModel(desk);
         room = new RoomModel(desk);
         setId("reading-room");
-        river = new TimeRiver(desk.words().locale(), span -> room.ask(room.asked().within(span)));
+        river = new TimeRiver(
+                desk.words().locale(), span -> room.ask(room.asked().within(span)));
         kinds = new KindStrip(desk.words(), groups -> room.ask(room.asked().groups(groups)));
         people = new PeopleList(desk.words(), who -> room.ask(room.asked().person(who)));
-        detail = new ThingDetail(desk, conversation ->
-                room.ask(room.asked().within(Optional.empty()).groups(Set.of()).conversation(Optional.of(conversation))));
+        detail = new ThingDetail(
+                desk,
+                conversation -> room.ask(room.asked()
+                        .within(Optional.empty())
+                        .groups(Set.of())
+                        .conversation(Optional.of(conversation))));
         book = new DayBook(desk, detail::show);
         page = new ConversationPage(desk, detail::show);
         contacts = new ContactsPane(desk, model);
@@ -89,7 +94,11 @@ public final class ReadingRoom extends BorderPane {
                 from,
                 Parts.text("to", "lesser"),
                 until,
-                Parts.button("range-whole", "Whole layer", "", () -> room.ask(room.asked().within(Optional.empty()))));
+                Parts.button(
+                        "range-whole",
+                        "Whole layer",
+                        "",
+                        () -> room.ask(room.asked().within(Optional.empty()))));
         range.setAlignment(Pos.CENTER_LEFT);
         range.setMinWidth(USE_PREF_SIZE);
         where.setMinWidth(0);
@@ -247,7 +256,10 @@ public final class ReadingRoom extends BorderPane {
     }
 
     private ZoneId zone() {
-        return model.layer().get().map(open -> open.phone().timeZone()).orElse(desk.words().zone());
+        return model.layer()
+                .get()
+                .map(open -> open.phone().timeZone())
+                .orElse(desk.words().zone());
     }
 
     private void showRange(Optional<Span> within) {

@@ -48,8 +48,7 @@ final class RoomModel {
             Optional<InTouch> person,
             Optional<Talk> conversation,
             String typed) {
-        static final Asked EVERYTHING =
-                new Asked(Optional.empty(), Set.of(), Optional.empty(), Optional.empty(), "");
+        static final Asked EVERYTHING = new Asked(Optional.empty(), Set.of(), Optional.empty(), Optional.empty(), "");
 
         Asked {
             groups = groups.isEmpty() ? Set.of() : Set.copyOf(groups);
@@ -122,7 +121,9 @@ final class RoomModel {
                                 phone.names()),
                         entered -> {
                             // In another layer of the same phone one goes on with the same kinds.
-                            var groups = room.get().filter(old -> samePhone(old, entered)).isPresent()
+                            var groups = room.get()
+                                            .filter(old -> samePhone(old, entered))
+                                            .isPresent()
                                     ? asked.groups()
                                     : Set.<KindGroup>of();
                             answer.set(Optional.empty());
@@ -169,21 +170,19 @@ final class RoomModel {
     }
 
     private static Optional<BitSet> numbers(Catalogue catalogue, Asked asked) throws IOException {
-        if (asked.person().isEmpty() && asked.conversation().isEmpty() && asked.typed().isBlank()) {
+        if (asked.person().isEmpty()
+                && asked.conversation().isEmpty()
+                && asked.typed().isBlank()) {
             return Optional.empty();
         }
-        var person = asked.person().map(who -> OptionalLong.of(who.person().id())).orElse(OptionalLong.empty());
+        var person =
+                asked.person().map(who -> OptionalLong.of(who.person().id())).orElse(OptionalLong.empty());
         var filter = new Filter(
-                Set.of(),
-                person,
-                Optional.empty(),
-                Optional.empty(),
-                Optional.empty(),
-                false,
-                Optional.empty());
+                Set.of(), person, Optional.empty(), Optional.empty(), Optional.empty(), false, Optional.empty());
         var numbers = bits(catalogue.find(asked.typed(), filter, Order.AS_KEPT));
         if (asked.conversation().isPresent()) {
-            numbers.and(bits(catalogue.within(asked.conversation().get().conversation().id())));
+            numbers.and(bits(
+                    catalogue.within(asked.conversation().get().conversation().id())));
         }
         return Optional.of(numbers);
     }

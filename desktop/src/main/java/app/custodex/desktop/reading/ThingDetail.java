@@ -99,8 +99,9 @@ final class ThingDetail extends VBox {
                 thing instanceof Message || thing instanceof Call || thing instanceof Voicemail
                         ? who.isEmpty() ? "Nobody known" : who
                         : words.what(thing));
-        text(thing).filter(text -> !text.isBlank()).ifPresent(text -> body.getChildren()
-                .add(UserText.paragraph(text)));
+        text(thing)
+                .filter(text -> !text.isBlank())
+                .ifPresent(text -> body.getChildren().add(UserText.paragraph(text)));
         picture(entry);
         var facts = Parts.facts(104);
         thing.moment().ifPresent(moment -> Parts.fact(facts, "When", when(moment)));
@@ -116,8 +117,10 @@ final class ThingDetail extends VBox {
         }
         body.getChildren().add(facts);
         members(thing);
-        thing.within().ifPresent(of -> body.getChildren()
-                .add(Parts.button("thing-conversation", "Show the conversation", "", () -> conversationOf(entry))));
+        thing.within()
+                .ifPresent(of -> body.getChildren()
+                        .add(Parts.button(
+                                "thing-conversation", "Show the conversation", "", () -> conversationOf(entry))));
         if (thing instanceof Conversation conversation) {
             body.getChildren()
                     .add(Parts.button(
@@ -165,12 +168,17 @@ final class ThingDetail extends VBox {
                 text(
                         facts,
                         "From",
-                        mail.sender().map(party -> words.names().of(party, mail)).orElse(""));
+                        mail.sender()
+                                .map(party -> words.names().of(party, mail))
+                                .orElse(""));
             case MediaFile file -> file(file, facts);
             case App app -> {
                 text(facts, "Version", app.version());
                 text(facts, "Identifier", app.identifier());
-                Parts.fact(facts, "Size", app.bytes() == 0 ? "not known" : desk.words().bytes(app.bytes()));
+                Parts.fact(
+                        facts,
+                        "Size",
+                        app.bytes() == 0 ? "not known" : desk.words().bytes(app.bytes()));
                 Parts.fact(facts, "Its data", app.data().label());
             }
             case Alarm alarm -> {
@@ -203,14 +211,23 @@ final class ThingDetail extends VBox {
             Parts.fact(facts, "Taken back", "yes");
         }
         for (var reaction : message.reactions()) {
-            var by = reaction.who().map(party -> words.names().of(party, message)).orElse("the owner");
+            var by = reaction.who()
+                    .map(party -> words.names().of(party, message))
+                    .orElse("the owner");
             Parts.fact(facts, "Reaction", UserText.paragraph(reaction.sign() + "  " + by));
         }
-        message.replyTo().ifPresent(to -> desk.work()
-                .start("Reply", () -> room.orElseThrow().phone().catalogue().find(to), found -> found.filter(
-                                any -> shown.filter(now -> now.thing().equals(message)).isPresent())
-                        .ifPresent(answered -> Parts.fact(
-                                facts, "Answers", UserText.paragraph(words.what(answered.thing()), "lesser")))));
+        message.replyTo()
+                .ifPresent(to -> desk.work()
+                        .start(
+                                "Reply",
+                                () -> room.orElseThrow().phone().catalogue().find(to),
+                                found -> found.filter(any -> shown.filter(
+                                                        now -> now.thing().equals(message))
+                                                .isPresent())
+                                        .ifPresent(answered -> Parts.fact(
+                                                facts,
+                                                "Answers",
+                                                UserText.paragraph(words.what(answered.thing()), "lesser")))));
     }
 
     private void event(Event event, GridPane facts) {
@@ -258,12 +275,11 @@ final class ThingDetail extends VBox {
 
     /** What belongs to an album or a playlist. */
     private void members(Thing thing) {
-        List<Attachment> members =
-                switch (thing) {
-                    case Album album -> album.pictures();
-                    case Playlist playlist -> playlist.tracks();
-                    default -> List.of();
-                };
+        List<Attachment> members = switch (thing) {
+            case Album album -> album.pictures();
+            case Playlist playlist -> playlist.tracks();
+            default -> List.of();
+        };
         members.stream()
                 .limit(MEMBERS)
                 .forEach(member -> body.getChildren().add(UserText.line(attachment(member), "lesser")));
@@ -341,12 +357,17 @@ final class ThingDetail extends VBox {
     /** Of a message, what it is part of. */
     private void conversationOf(Entry entry) {
         var in = room.orElseThrow().phone();
-        entry.thing().within().ifPresent(id -> desk.work()
-                .start("Conversation", () -> in.catalogue().find(id), found -> found.map(Entry::thing)
-                        .filter(Conversation.class::isInstance)
-                        .map(Conversation.class::cast)
-                        .ifPresent(of -> openConversation.accept(
-                                new RoomModel.Talk(of, Optional.of(entry.number()))))));
+        entry.thing()
+                .within()
+                .ifPresent(id -> desk.work()
+                        .start(
+                                "Conversation",
+                                () -> in.catalogue().find(id),
+                                found -> found.map(Entry::thing)
+                                        .filter(Conversation.class::isInstance)
+                                        .map(Conversation.class::cast)
+                                        .ifPresent(of -> openConversation.accept(
+                                                new RoomModel.Talk(of, Optional.of(entry.number()))))));
     }
 
     private void source(Entry entry) {
@@ -354,7 +375,8 @@ final class ThingDetail extends VBox {
         source.setStyle("-fx-padding: 8 0 0 0;");
         Parts.fact(source, "Read from", UserText.paragraph(entry.thing().id().item(), "lesser", "mono"));
         if (!entry.thing().id().key().isEmpty()) {
-            Parts.fact(source, "Row or part", UserText.paragraph(entry.thing().id().key(), "lesser", "mono"));
+            Parts.fact(
+                    source, "Row or part", UserText.paragraph(entry.thing().id().key(), "lesser", "mono"));
         }
         room.flatMap(in -> in.phone().layer())
                 .ifPresent(layer -> Parts.fact(source, "Layer", String.valueOf(layer.number()), "lesser"));

@@ -32,7 +32,10 @@ record ThingWords(Names names) {
 
     /** Everybody in it, each once. */
     List<String> people(Thing thing) {
-        return thing.people().stream().map(party -> names.of(party, thing)).distinct().toList();
+        return thing.people().stream()
+                .map(party -> names.of(party, thing))
+                .distinct()
+                .toList();
     }
 
     /** What it says, or what it is. */
@@ -45,11 +48,12 @@ record ThingWords(Names names) {
             case Event event -> event.place().isBlank() ? event.title() : event.title() + ", " + event.place();
             case Task task -> task.title() + (task.done().isPresent() ? ", done" : "");
             case PageVisit visit -> visit.title() + ", " + visit.address();
-            case Conversation conversation -> conversation.name().isBlank()
-                    ? conversation.members().stream()
-                            .map(party -> names.of(party, conversation))
-                            .collect(Collectors.joining(", "))
-                    : conversation.name();
+            case Conversation conversation ->
+                conversation.name().isBlank()
+                        ? conversation.members().stream()
+                                .map(party -> names.of(party, conversation))
+                                .collect(Collectors.joining(", "))
+                        : conversation.name();
             default -> thing.title();
         };
     }
@@ -61,12 +65,11 @@ record ThingWords(Names names) {
 
     private static String call(Call call) {
         var outcome = call.outcome().name().toLowerCase(Locale.ROOT);
-        var medium =
-                switch (call.medium()) {
-                    case VOICE -> "Call";
-                    case VIDEO -> "Video call";
-                    case APP -> "App call";
-                };
+        var medium = switch (call.medium()) {
+            case VOICE -> "Call";
+            case VIDEO -> "Video call";
+            case APP -> "App call";
+        };
         return medium + ", " + outcome + (call.length().isZero() ? "" : ", " + length(call.length()));
     }
 

@@ -101,7 +101,8 @@ final class TimeRiver extends Pane {
 
     /** Shows what is looked at. */
     void show(RoomModel.Answer newAnswer) {
-        boolean sameThings = answer.filter(old -> old.numbers().equals(newAnswer.numbers())).isPresent();
+        boolean sameThings =
+                answer.filter(old -> old.numbers().equals(newAnswer.numbers())).isPresent();
         answer = Optional.of(newAnswer);
         brush = newAnswer.asked().within();
         if (sameThings) {
@@ -319,8 +320,7 @@ final class TimeRiver extends Pane {
     }
 
     private void zoom(double by, long around) {
-        long length = Math.clamp(
-                Math.round(view.length() * by), Math.min(SHORTEST, whole.length()), whole.length());
+        long length = Math.clamp(Math.round(view.length() * by), Math.min(SHORTEST, whole.length()), whole.length());
         double share = (double) (around - view.from()) / view.length();
         long from = Math.clamp(around - Math.round(share * length), whole.from(), whole.until() - length);
         view = new Span(from, from + length);

@@ -146,7 +146,9 @@ public final class CrateWriter {
         packing.finish();
         packer.end();
         var line = new LinkedHashMap<String, Object>();
-        line.put("path", root.relativize(file).toString().replace(file.getFileSystem().getSeparator(), "/"));
+        line.put(
+                "path",
+                root.relativize(file).toString().replace(file.getFileSystem().getSeparator(), "/"));
         line.put("size", content.length);
         line.put("from", from);
         line.put("packed", out.size() - from);
