@@ -37,8 +37,13 @@ public final class Desk implements AutoCloseable {
         STRONGROOM
     }
 
-    /** A layer that is to be read. */
-    public record Reading(PhoneIdentity phone, int layer, boolean extracting) {}
+    /**
+     * What is to be read.
+     *
+     * @param layer of the phone; 0 for the phone itself as it is now
+     * @param straight where the phone is, when it is read itself and nothing of it is kept
+     */
+    public record Reading(PhoneIdentity phone, int layer, boolean extracting, Optional<Bay> straight) {}
 
     private final Custodex custodex;
     private final Words words;
@@ -367,9 +372,19 @@ public final class Desk implements AutoCloseable {
 
     /** Opens a layer in the reading room. */
     public void read(PhoneIdentity phone, int layer, boolean extracting) {
-        reading.set(Optional.of(new Reading(phone, layer, extracting)));
+        reading.set(Optional.of(new Reading(phone, layer, extracting, Optional.empty())));
         place.set(Place.READING_ROOM);
         stepDone(phone, RouteStep.READ);
+    }
+
+    /** Opens what is in a bay in the reading room, without a copy: nothing of it is kept. */
+    public void readStraight(BayModel bay) {
+        bay.phone().ifPresent(phone -> {
+            reading.set(Optional.empty()); // it is read anew each time: it may have changed
+            reading.set(Optional.of(new Reading(phone, 0, false, Optional.of(bay.bay()))));
+            place.set(Place.READING_ROOM);
+            stepDone(phone, RouteStep.READ);
+        });
     }
 
     /** Notes on the phone's docket that a step was done. */

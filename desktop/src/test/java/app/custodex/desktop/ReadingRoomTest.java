@@ -11,12 +11,15 @@ import app.custodex.catalogue.Filter;
 import app.custodex.desktop.ui.UserText;
 import app.custodex.model.ThingKind;
 import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.time.LocalDate;
 import java.util.EnumSet;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
+import java.util.stream.Collectors;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListView;
 import javafx.scene.control.TextField;
@@ -216,6 +219,32 @@ class ReadingRoomTest extends WindowTest {
             until("another one", () -> !present(robot).startsWith(said));
             click(robot, "#chip-conversation");
             until("the day book again", () -> shows(robot, "#day-book") && things(robot) == all);
+        }
+    }
+
+    @Test
+    void aPhoneIsLookedIntoWithoutACopyOfIt(FxRobot robot) throws Exception {
+        var bay = workplace.desk().bays().getFirst();
+        phone(0).makeReady();
+        until("readiness", bay::ready);
+        openDocket(robot, "Fenna Rook");
+        click(robot, "#go-back-up");
+        until("the survey", () -> bay.survey().get().isPresent());
+        var before = kept();
+        click(robot, "#read-straight");
+        until("the day book", () -> shows(robot, "#day-book") && things(robot) > 0);
+        assertTrue(figure(robot, "messages") > 1_000 && figure(robot, "pictures") > 10);
+        click(robot, "#see-contacts");
+        untilText(robot, "#contacts-count", "412 contacts");
+        assertEquals(0, workplace.desk().holdings().get().phones().size());
+        assertEquals(before, kept());
+    }
+
+    /** All files of the home but the practice phones' own. */
+    private Set<Path> kept() throws IOException {
+        try (var files = Files.walk(home)) {
+            return files.filter(file -> Files.isRegularFile(file) && !file.startsWith(home.resolve("practice")))
+                    .collect(Collectors.toSet());
         }
     }
 }

@@ -25,6 +25,7 @@ final class BackUpStep extends VBox {
     private final Button stop;
     private final Button read;
     private final Button again;
+    private final Button straight;
     private Object shown = "";
 
     BackUpStep(Desk desk, BayModel bay) {
@@ -40,7 +41,8 @@ final class BackUpStep extends VBox {
         stop = Parts.button("backup-stop", "Stop, keep what is done", "", () -> backups.stop(bay));
         read = Parts.button("backup-read", "Read this layer", "Ctrl+R", this::read);
         again = Parts.button("backup-again", "Next backup…", "", this::putAway);
-        var head = new HBox(10, title, Parts.gap(), read, again, start, stop);
+        straight = Parts.button("read-straight", "Look into it, keep nothing", "", () -> desk.readStraight(bay));
+        var head = new HBox(10, title, Parts.gap(), straight, read, again, start, stop);
         head.setAlignment(Pos.CENTER_LEFT);
         getChildren().addAll(head, body);
         desk.changes().addListener((o, was, is) -> refresh());
@@ -65,6 +67,9 @@ final class BackUpStep extends VBox {
         show(start, progress.isEmpty() && result.isEmpty());
         show(again, result.isPresent());
         show(read, progress.isEmpty() && !bay.layers().get().isEmpty());
+        show(straight, progress.isEmpty() && result.isEmpty() && bay.ready());
+        straight.setDisable(
+                bay.docket().get().filter(docket -> docket.mayBeWorkedOn()).isEmpty());
         start.setDisable(!desk.backups().canStart(bay));
         if (progress.isPresent()) {
             var phase = progress.get().phase();

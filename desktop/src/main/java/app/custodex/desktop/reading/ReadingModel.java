@@ -2,6 +2,7 @@ package app.custodex.desktop.reading;
 
 import app.custodex.app.OpenPhone;
 import app.custodex.app.ReadingProgress;
+import app.custodex.base.CancelToken;
 import app.custodex.desktop.Desk;
 import app.custodex.model.Contact;
 import app.custodex.model.ThingId;
@@ -76,7 +77,8 @@ final class ReadingModel {
      */
     void open(Desk.Reading target, ReadingProgress progress, Runnable refused, Runnable then) {
         var same = layer.get()
-                .filter(open -> open.layer()
+                .filter(open -> target.straight().isEmpty()
+                        && open.layer()
                                 .filter(of -> of.number() == target.layer())
                                 .isPresent()
                         && open.phone().identifier().equals(target.phone().identifier()));
@@ -87,16 +89,12 @@ final class ReadingModel {
         closeLayer();
         desk.work()
                 .start(
-                        "Layer " + target.layer() + " of " + target.phone().name(),
+                        target.straight().isPresent()
+                                ? target.phone().name()
+                                : "Layer " + target.layer() + " of "
+                                        + target.phone().name(),
                         () -> {
-                            var opened = desk.custodex()
-                                    .reading()
-                                    .open(
-                                            desk.custodex().gate().mandateFor(target.phone()),
-                                            target.phone().identifier(),
-                                            target.layer(),
-                                            desk.words().locale(),
-                                            n -> Platform.runLater(() -> progress.read(n)));
+                            var opened = open(target, n -> Platform.runLater(() -> progress.read(n)));
                             opened.contacts(); // sorted here, off the interface thread
                             opened.problems(Set.of(ThingKind.CONTACT)).stream()
                                     .findFirst()
@@ -116,6 +114,17 @@ final class ReadingModel {
                                 refused.run();
                             }
                         });
+    }
+
+    private OpenPhone open(Desk.Reading target, ReadingProgress progress) throws IOException {
+        var custodex = desk.custodex();
+        var mandate = custodex.gate().mandateFor(target.phone());
+        var locale = desk.words().locale();
+        if (target.straight().isPresent()) {
+            return custodex.straight()
+                    .open(mandate, target.straight().get(), locale, Optional.empty(), progress, new CancelToken());
+        }
+        return custodex.reading().open(mandate, target.phone().identifier(), target.layer(), locale, progress);
     }
 
     void closeLayer() {

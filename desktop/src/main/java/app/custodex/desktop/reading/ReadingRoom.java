@@ -14,6 +14,7 @@ import java.util.Optional;
 import java.util.Set;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
+import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
@@ -44,6 +45,7 @@ public final class ReadingRoom extends BorderPane {
     private final ContactsPane contacts;
     private final StackPane middle = new StackPane();
     private final Label tray = Parts.text("");
+    private final Button pickAll = Parts.button("tray-all", "Pick all shown", "Ctrl+T", this::pickAllShown);
 
     public ReadingRoom(Desk desk) {
         this.desk = desk;
@@ -73,6 +75,7 @@ public final class ReadingRoom extends BorderPane {
         room.room().addListener((o, was, is) -> showRoom(is));
         room.answer().addListener((o, was, is) -> is.ifPresent(this::show));
         model.pickedCount().addListener((o, was, is) -> showTray());
+        pickAll.setDisable(true);
         showTray();
     }
 
@@ -154,7 +157,7 @@ public final class ReadingRoom extends BorderPane {
                 14,
                 Parts.text("Tray", "strong"),
                 tray,
-                Parts.button("tray-all", "Pick all shown", "Ctrl+T", this::pickAllShown),
+                pickAll,
                 Parts.button("tray-clear", "Empty the tray", "", model::clearTray),
                 Parts.gap(),
                 Parts.button("extract-open", "Extract…", "Ctrl+E", this::openExtract, "main"));
@@ -164,7 +167,8 @@ public final class ReadingRoom extends BorderPane {
     }
 
     private void open(Desk.Reading target) {
-        var opening = target.phone().name() + " · layer " + target.layer() + " · ";
+        var opening = target.phone().name()
+                + (target.straight().isPresent() ? " · as it is now · " : " · layer " + target.layer() + " · ");
         where.setText(opening + "opening…");
         ReadingProgress progress = read -> where.setText(
                 opening + "reading it for the first time: " + desk.words().count(read));
@@ -197,13 +201,16 @@ public final class ReadingRoom extends BorderPane {
     }
 
     private void showWhere(OpenPhone open) {
-        open.layer()
-                .ifPresent(layer -> where.setText(String.join(
-                        " · ",
-                        layer.phone().name(),
-                        layer.phone().model(),
-                        "layer " + layer.number() + ", " + desk.words().moment(layer.begun(), desk.now()),
-                        "times in " + desk.words().zone(layer.phone().timeZone(), layer.begun()))));
+        var phone = open.phone();
+        where.setText(String.join(
+                " · ",
+                phone.name(),
+                phone.model(),
+                open.layer()
+                        .map(layer ->
+                                "layer " + layer.number() + ", " + desk.words().moment(layer.begun(), desk.now()))
+                        .orElse("as it is now, nothing of it is kept"),
+                "times in " + desk.words().zone(phone.timeZone(), desk.now())));
     }
 
     private void showRoom(Optional<RoomModel.Room> in) {
@@ -233,6 +240,7 @@ public final class ReadingRoom extends BorderPane {
         showChips(answer.asked());
         boolean onlyContacts = answer.asked().groups().equals(Set.of(KindGroup.CONTACTS));
         middle.getChildren().setAll(onlyContacts ? contacts : everything);
+        pickAll.setDisable(!onlyContacts);
     }
 
     /** What is asked for beyond time, kinds and words, to be taken away again. */

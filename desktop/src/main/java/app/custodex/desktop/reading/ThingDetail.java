@@ -1,5 +1,6 @@
 package app.custodex.desktop.reading;
 
+import app.custodex.base.Problem;
 import app.custodex.calendar.Occurrences;
 import app.custodex.catalogue.Catalogue.Entry;
 import app.custodex.catalogue.Catalogue.Order;
@@ -47,7 +48,7 @@ import javafx.scene.layout.VBox;
 
 /** One thing in full, and where in the layer it was read, so that it can be defended later. */
 final class ThingDetail extends VBox {
-    private static final double PICTURE = 300;
+    private static final double PICTURE = 290;
     private static final int LARGEST_PICTURE = 32 << 20;
     private static final int OCCURRENCES = 12;
     private static final int MEMBERS = 200;
@@ -69,6 +70,7 @@ final class ThingDetail extends VBox {
         body.setStyle("-fx-padding: 12 16 16 16;");
         var scroll = new ScrollPane(body);
         scroll.setFitToWidth(true);
+        scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
         VBox.setVgrow(scroll, Priority.ALWAYS);
         getChildren().addAll(title, Parts.rule(), scroll);
         setVisible(false);
@@ -258,7 +260,7 @@ final class ThingDetail extends VBox {
 
     private void file(MediaFile file, GridPane facts) {
         if (file.bytes() > 0) {
-            Parts.fact(facts, "Size", desk.words().bytes(file.bytes()));
+            Parts.fact(facts, "File", desk.words().bytes(file.bytes()));
         }
         file.length().ifPresent(length -> Parts.fact(facts, "Length", ThingWords.length(length)));
         file.place()
@@ -359,15 +361,23 @@ final class ThingDetail extends VBox {
         var in = room.orElseThrow().phone();
         entry.thing()
                 .within()
-                .ifPresent(id -> desk.work()
-                        .start(
-                                "Conversation",
-                                () -> in.catalogue().find(id),
-                                found -> found.map(Entry::thing)
-                                        .filter(Conversation.class::isInstance)
-                                        .map(Conversation.class::cast)
-                                        .ifPresent(of -> openConversation.accept(
-                                                new RoomModel.Talk(of, Optional.of(entry.number()))))));
+                .ifPresent(
+                        id -> desk.work()
+                                .start(
+                                        "Conversation",
+                                        () -> in.catalogue().find(id),
+                                        found -> found.map(Entry::thing)
+                                                .filter(Conversation.class::isInstance)
+                                                .map(Conversation.class::cast)
+                                                .ifPresentOrElse(
+                                                        of -> openConversation.accept(
+                                                                new RoomModel.Talk(of, Optional.of(entry.number()))),
+                                                        () -> desk.work()
+                                                                .tell(
+                                                                        Problem.note(
+                                                                                id.text(),
+                                                                                "The conversation of this message is not in the layer",
+                                                                                "Look for its other messages by its words or people")))));
     }
 
     private void source(Entry entry) {
@@ -378,8 +388,13 @@ final class ThingDetail extends VBox {
             Parts.fact(
                     source, "Row or part", UserText.paragraph(entry.thing().id().key(), "lesser", "mono"));
         }
-        room.flatMap(in -> in.phone().layer())
-                .ifPresent(layer -> Parts.fact(source, "Layer", String.valueOf(layer.number()), "lesser"));
+        Parts.fact(
+                source,
+                "Layer",
+                room.flatMap(in -> in.phone().layer())
+                        .map(layer -> String.valueOf(layer.number()))
+                        .orElse("none, read from the phone itself"),
+                "lesser");
         body.getChildren().addAll(Parts.rule(), source);
     }
 }

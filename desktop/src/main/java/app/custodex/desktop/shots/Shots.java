@@ -1,12 +1,8 @@
 package app.custodex.desktop.shots;
 
-import app.custodex.app.Custodex;
 import app.custodex.app.Home;
 import app.custodex.backup.Selection;
-import app.custodex.base.Problem;
-import app.custodex.base.ProblemException;
 import app.custodex.base.RealDisk;
-import app.custodex.desktop.App;
 import app.custodex.desktop.App.Prepared;
 import app.custodex.desktop.App.Workplace;
 import app.custodex.desktop.BayModel;
@@ -23,7 +19,6 @@ import app.custodex.strongroom.StoredPhone.Seal;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.time.Clock;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.Optional;
@@ -34,6 +29,7 @@ import java.util.concurrent.TimeUnit;
 import java.util.function.BooleanSupplier;
 import javafx.application.Platform;
 import javafx.embed.swing.SwingFXUtils;
+import javafx.event.ActionEvent;
 import javafx.scene.Scene;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -205,12 +201,16 @@ public final class Shots {
                 "the day book",
                 () -> workplace.scene().lookup("#day-book") instanceof ListView<?> list
                         && list.getItems().size() > 1_000);
-        Thread.sleep(500); // the first page is read beside
+        act(() -> ((TextField) workplace.scene().lookup("#range-from")).setText("2025-11-01"));
+        act(() -> ((TextField) workplace.scene().lookup("#range-until")).setText("2025-11-14"));
+        act(() -> workplace.scene().lookup("#range-until").fireEvent(new ActionEvent()));
+        Thread.sleep(700); // the first page is read beside
         act(() -> ((ListView<?>) workplace.scene().lookup("#day-book"))
                 .getSelectionModel()
-                .select(5));
+                .select(3));
         Thread.sleep(500);
         picture(workplace, workplace.scene(), "reading-room");
+        act(() -> ((Button) workplace.scene().lookup("#range-whole")).fire());
         act(() -> ((Button) workplace.scene().lookup("#see-contacts")).fire());
         until("the contacts", () -> lookup(workplace.scene(), "#contacts-count", "412 contacts"));
         act(() -> type(workplace.scene(), "lighthouse"));
@@ -240,7 +240,6 @@ public final class Shots {
             workplace.close();
             return true;
         });
-        away(stage, home);
     }
 
     /** What the strongroom says of files that are gone or changed, before they are mended. */
@@ -260,27 +259,6 @@ public final class Shots {
         picture(workplace, workplace.scene(), "strongroom-damaged");
         act(() -> ((Button) workplace.scene().lookup("#strongroom-mend")).fire());
         until("the mending", () -> workplace.desk().holdings().get().problems().isEmpty());
-    }
-
-    /** What is shown while the drive with the strongroom is not plugged in. */
-    private void away(Stage stage, Path home) throws Exception {
-        Files.move(home.resolve("strongroom"), home.resolve("unplugged"));
-        Problem problem;
-        try (var custodex = Custodex.open(new Home(home), Clock.systemUTC())) {
-            throw new IllegalStateException("a strongroom was made at " + custodex.strongroomPlace());
-        } catch (ProblemException e) {
-            problem = e.problem();
-        }
-        var scene = onInterface(() -> App.showFrontDoor(
-                stage,
-                new Home(home),
-                problem,
-                () -> {
-                    throw new ProblemException(problem);
-                },
-                opened -> {}));
-        Thread.sleep(500);
-        save(scene, "strongroom-away.png");
     }
 
     /** The remote account's bay, from its address to the copies that it holds, and all sources of the bench. */
