@@ -122,6 +122,11 @@ final class LayerOption {
     }
 
     private OpenPhone straight(Custodex custodex) throws IOException {
+        var known = PhoneFinder.bay(custodex, phone);
+        if (known.isPresent()) {
+            known.get().ask();
+            SignInOption.unlock(known.get(), secrets);
+        }
         var bay = PhoneFinder.ready(custodex, phone, Duration.ZERO, waiting -> {});
         var behalf = mandate.of(custodex, bay);
         try (var key = new Key(bay.source().name())) {

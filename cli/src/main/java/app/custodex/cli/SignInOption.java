@@ -53,16 +53,21 @@ final class SignInOption {
                 }
                 loft.choose(chosen(loft.copies()));
             }
-            case CrateLink crate
-            when next(bay).filter(step -> step == ReadinessStep.PASSPHRASE).isPresent() -> {
-                try (var passphrase =
-                        secrets.ask("Passphrase of " + bay.source().name())) {
-                    crate.unlock(passphrase);
-                }
-            }
             default -> {}
         }
         bay.ask();
+        unlock(bay, secrets);
+    }
+
+    /** Asks for the passphrase of a maker's backup that waits for it. */
+    static void unlock(Bay bay, SecretOption secrets) throws IOException {
+        if (bay.link() instanceof CrateLink crate
+                && next(bay).filter(step -> step == ReadinessStep.PASSPHRASE).isPresent()) {
+            try (var passphrase = secrets.ask("Passphrase of " + bay.source().name())) {
+                crate.unlock(passphrase);
+            }
+            bay.ask();
+        }
     }
 
     private static Optional<ReadinessStep> next(Bay bay) {

@@ -139,6 +139,22 @@ class SpineTest {
         }
     }
 
+    @ParameterizedTest
+    @CsvSource({
+        "3600,100,HOUR",
+        "86400,100,HOUR",
+        "864000,100,QUARTER_DAY",
+        "8640000,150,DAY",
+        "86400000,150,WEEK",
+        "864000000,150,QUARTER",
+        "8640000000,50,TEN_YEARS"
+    })
+    void theFinestStepIsTakenOfWhichThereIsRoom(long seconds, int most, CalendarStep expected) {
+        var span = new Span(BEGIN.toEpochMilli(), BEGIN.toEpochMilli() + 1_000 * seconds);
+        assertEquals(expected, CalendarStep.of(span, most));
+        assertTrue(expected == CalendarStep.TEN_YEARS || expected.edges(span, ZONE).length <= most + 2);
+    }
+
     /** Europe/Oslo goes from UTC+1 to UTC+2 on 2026-03-29 at 01:00 UTC, and back on 2026-10-25 (IANA time zone database). */
     @ParameterizedTest
     @CsvSource({"2026-03-28T23:00:00Z,23", "2026-10-24T22:00:00Z,25", "2026-06-01T22:00:00Z,24"})

@@ -3,7 +3,10 @@ package app.custodex.readers;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import app.custodex.base.CancelToken;
 import app.custodex.base.Problem;
+import app.custodex.extract.ContactExtraction;
+import app.custodex.extract.ContactFormat;
 import app.custodex.link.Family;
 import app.custodex.link.Kind;
 import app.custodex.link.PhonePath;
@@ -21,6 +24,8 @@ import app.custodex.model.Task;
 import app.custodex.model.ThingKind;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
@@ -31,6 +36,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
 
 /** Files that lie anywhere, known by what they are. */
 class OpenFilesTest extends ReaderTest {
@@ -182,9 +188,11 @@ class OpenFilesTest extends ReaderTest {
     /** A film in a form that says nothing here is no trouble; a picture that is damaged is. */
     @Test
     void mediaThatSaysNothingIsWholeAndMediaThatIsDamagedIsTold() throws IOException {
-        var film = read("film.webm", Kind.VIDEOS, new byte[] {0x1a, 0x45, (byte) 0xdf, (byte) 0xa3, 1, 2, 3, 4});
+        var film = read("film.mkv", Kind.VIDEOS, new byte[] {0, 0, 1, (byte) 0xba, 1, 2, 3, 4});
         assertEquals(List.of(), film.problems());
         assertEquals(8, film.all(MediaFile.class).getFirst().bytes());
+        var torn = read("film.webm", Kind.VIDEOS, new byte[] {0x1a, 0x45, (byte) 0xdf, (byte) 0xa3, 1, 2, 3, 4});
+        assertTrue(torn.problems().getFirst().what().contains("damaged"), "it breaks off in its head");
         var jpeg = new byte[] {(byte) 0xff, (byte) 0xd8, (byte) 0xff, (byte) 0xe1, 0x7f, 0x00, 'E', 'x'};
         var picture = read("torn.jpg", Kind.PHOTOS, Arrays.copyOf(jpeg, 8));
         assertTrue(
@@ -414,5 +422,73 @@ class OpenFilesTest extends ReaderTest {
         assertEquals("music/løft.mp3", list.tracks().getFirst().item());
         assertEquals("Ærø choir - Løft", list.tracks().getFirst().title());
         assertTrue(!list.tracks().get(1).there() && !list.tracks().get(2).there());
+    }
+
+    /** What was written as a table is read again: the titles say what is what. */
+    @Test
+    void ourOwnTableOfContactsIsReadAgain(@TempDir Path folder) throws IOException {
+        var written = read(
+                        "cards.vcf",
+                        Kind.CONTACTS,
+                        "BEGIN:VCARD",
+                        "VERSION:4.0",
+                        "UID:u-1",
+                        "FN:Nóor; \"N\" Said",
+                        "N:Said;Nóor;Maren;Dr;Jr",
+                        "NICKNAME:N,Grandad",
+                        "ORG:Slipway\\, Sons;Boats",
+                        "TITLE:keeper",
+                        "TEL;TYPE=cell:07700 900123",
+                        "TEL;TYPE=work,fax:+44 1632 960001",
+                        "EMAIL;TYPE=work:noor@example.org",
+                        "ADR;TYPE=home:PO 7;2nd;3 Lamp Stair;Lampholm;Skerrow;SK1 2VO;Skerrow",
+                        "BDAY:--1114",
+                        "ANNIVERSARY:20010203",
+                        "CATEGORIES:Family,Boat\\, sale",
+                        "NOTE:line one\\nline two\\, with \"signs\" 海",
+                        "URL:https://example.net/?a=1;b=2",
+                        "END:VCARD",
+                        "BEGIN:VCARD",
+                        "VERSION:4.0",
+                        "FN:Ivo Kelp",
+                        "TEL:+447700900124",
+                        "END:VCARD")
+                .contacts();
+        var csv = new ContactExtraction(new ContactFormat.Csv(false, false), contact -> Optional.empty())
+                .write(written, "Contacts", folder, done -> {}, new CancelToken())
+                .files()
+                .getFirst();
+        var again = read("table.csv", Kind.BOOKS, Files.readAllBytes(csv)).contacts();
+        assertEquals(2, again.size());
+        for (int i = 0; i < 2; i++) {
+            var was = written.get(i);
+            var is = again.get(i);
+            assertEquals(was.name(), is.name());
+            assertEquals(was.nicknames(), is.nicknames());
+            assertEquals(was.organisation(), is.organisation());
+            assertEquals(
+                    was.phones().stream()
+                            .map(phone -> phone.label() + phone.e164())
+                            .toList(),
+                    is.phones().stream()
+                            .map(phone -> phone.label() + phone.e164())
+                            .toList());
+            assertEquals(
+                    was.mails().stream()
+                            .map(mail -> mail.label() + mail.value())
+                            .toList(),
+                    is.mails().stream().map(mail -> mail.label() + mail.value()).toList());
+            assertEquals(
+                    was.addresses().stream().map(address -> address.lines()).toList(),
+                    is.addresses().stream().map(address -> address.lines()).toList());
+            assertEquals(was.birthday(), is.birthday());
+            assertEquals(was.anniversary(), is.anniversary());
+            assertEquals(was.groups(), is.groups());
+            assertEquals(was.notes(), is.notes());
+            assertEquals(
+                    was.webs().stream().map(web -> web.value()).toList(),
+                    is.webs().stream().map(web -> web.value()).toList());
+            assertEquals(was.uid(), is.uid());
+        }
     }
 }

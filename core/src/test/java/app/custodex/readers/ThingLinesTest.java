@@ -28,7 +28,9 @@ import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
+import java.util.Random;
 import org.junit.jupiter.api.Test;
 
 /** What was written as JSON lines is read again whole; what came to harm says so. */
@@ -165,5 +167,32 @@ class ThingLinesTest extends ReaderTest {
         lines.set(0, lines.getFirst().replace("\"form\":1", "\"form\":2"));
         assertEquals(
                 List.of("A newer Custodex wrote this file, in a form that this one does not know"), problems(lines));
+    }
+
+    /** Whatever stands in a line, it is a thing that is whole, or it is told. */
+    @Test
+    void hostileLinesHarmNobody() throws IOException {
+        var random = new Random(9);
+        var signs = "{}[]\":,0null\\ \u0000\ud800x";
+        for (int round = 0; round < 2_000; round++) {
+            var lines = written();
+            var line = new StringBuilder(lines.get(1 + random.nextInt(THINGS.size())));
+            for (int n = random.nextInt(4); n >= 0 && !line.isEmpty(); n--) {
+                int at = random.nextInt(line.length());
+                switch (random.nextInt(3)) {
+                    case 0 -> line.setCharAt(at, signs.charAt(random.nextInt(signs.length())));
+                    case 1 -> line.deleteCharAt(at);
+                    default -> line.setLength(Math.max(1, at));
+                }
+            }
+            ThingLines.read(line.toString(), FILE, item -> true)
+                    .filter(ThingLines.Line.Item.class::isInstance)
+                    .map(item -> ((ThingLines.Line.Item) item).thing())
+                    .ifPresent(thing -> {
+                        assertEquals(FILE, thing.id().item());
+                        thing.texts(Objects::requireNonNull);
+                        thing.people().forEach(party -> assertTrue(party.title().length() > 0));
+                    });
+        }
     }
 }
