@@ -6,6 +6,7 @@ import app.custodex.desktop.ui.Words;
 import java.util.EnumMap;
 import java.util.EnumSet;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.function.Consumer;
 import javafx.css.PseudoClass;
@@ -35,9 +36,13 @@ final class KindStrip extends FlowPane {
     }
 
     /** Shows the kinds that a layer has; those without any are no choice. */
-    void show(RoomModel.Room room) {
-        var counts = room.spine().see(View.EVERYTHING);
+    void show(Optional<RoomModel.Room> room) {
         getChildren().clear();
+        room.ifPresent(this::fill);
+    }
+
+    private void fill(RoomModel.Room room) {
+        var counts = room.spine().see(View.EVERYTHING);
         tabs.forEach((group, tab) -> {
             // Without contacts, their place says which layer has them.
             if (group == KindGroup.CONTACTS || group.kinds().stream().anyMatch(kind -> counts.of(kind) > 0)) {

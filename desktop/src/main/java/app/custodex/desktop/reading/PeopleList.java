@@ -63,8 +63,8 @@ final class PeopleList extends VBox {
         getChildren().addAll(head, Parts.rule(), list);
     }
 
-    void show(RoomModel.Room room) {
-        people = room.people();
+    void enter(Optional<RoomModel.Room> room) {
+        people = room.map(RoomModel.Room::people).orElse(List.of());
         first = people.stream().mapToInt(who -> who.days()[0]).min().orElse(0);
         last = people.stream().mapToInt(InTouch::last).max().orElse(0);
         sort();

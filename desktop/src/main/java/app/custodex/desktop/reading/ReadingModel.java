@@ -45,6 +45,7 @@ final class ReadingModel {
     private String typed = "";
     private boolean descending;
     private int asked;
+    private int openings;
 
     ReadingModel(Desk desk) {
         this.desk = desk;
@@ -87,6 +88,7 @@ final class ReadingModel {
             return;
         }
         closeLayer();
+        int mine = openings;
         desk.work()
                 .start(
                         target.straight().isPresent()
@@ -94,7 +96,13 @@ final class ReadingModel {
                                 : "Layer " + target.layer() + " of "
                                         + target.phone().name(),
                         () -> {
-                            var opened = open(target, n -> Platform.runLater(() -> progress.read(n)));
+                            var opened = open(
+                                    target,
+                                    n -> Platform.runLater(() -> {
+                                        if (mine == openings) {
+                                            progress.read(n);
+                                        }
+                                    }));
                             opened.contacts(); // sorted here, off the interface thread
                             opened.problems(Set.of(ThingKind.CONTACT)).stream()
                                     .findFirst()
@@ -102,6 +110,10 @@ final class ReadingModel {
                             return opened;
                         },
                         opened -> {
+                            if (mine != openings) {
+                                close(opened); // another one was chosen meanwhile
+                                return;
+                            }
                             closeLayer();
                             layer.set(Optional.of(opened));
                             lens.set(new Lens.Everyone());
@@ -110,7 +122,7 @@ final class ReadingModel {
                             then.run();
                         },
                         () -> {
-                            if (layer.get().isEmpty()) {
+                            if (mine == openings && layer.get().isEmpty()) {
                                 refused.run();
                             }
                         });
@@ -128,18 +140,23 @@ final class ReadingModel {
     }
 
     void closeLayer() {
+        openings++;
         var open = layer.get();
         layer.set(Optional.empty());
         picked.clear();
         pickedCount.set(0);
         shown.set(List.of());
-        open.ifPresent(old -> Thread.ofVirtual().start(() -> {
+        open.ifPresent(ReadingModel::close);
+    }
+
+    private static void close(OpenPhone old) {
+        Thread.ofVirtual().start(() -> {
             try {
                 old.close();
             } catch (IOException e) {
                 LOG.warn("closing a layer", e);
             }
-        }));
+        });
     }
 
     void type(String newTyped) {

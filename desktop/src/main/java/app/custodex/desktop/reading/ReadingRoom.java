@@ -74,6 +74,8 @@ public final class ReadingRoom extends BorderPane {
         desk.reading().addListener((o, was, is) -> is.ifPresentOrElse(this::open, this::close));
         room.room().addListener((o, was, is) -> showRoom(is));
         room.answer().addListener((o, was, is) -> is.ifPresent(this::show));
+        // What is closed can't be asked any more, whatever is opened after it.
+        model.layer().addListener((o, was, is) -> room.leave());
         model.pickedCount().addListener((o, was, is) -> showTray());
         pickAll.setDisable(true);
         showTray();
@@ -195,7 +197,6 @@ public final class ReadingRoom extends BorderPane {
     }
 
     private void close() {
-        room.leave();
         model.closeLayer();
         where.setText("nothing is open");
     }
@@ -218,8 +219,8 @@ public final class ReadingRoom extends BorderPane {
         river.show(in);
         book.enter(in);
         detail.enter(in);
-        in.ifPresent(kinds::show);
-        in.ifPresent(people::show);
+        kinds.show(in);
+        people.enter(in);
     }
 
     private void show(RoomModel.Answer answer) {

@@ -92,6 +92,8 @@ final class RoomModel {
     private final ObjectProperty<Optional<Answer>> answer = new SimpleObjectProperty<>(Optional.empty());
     private Asked asked = Asked.EVERYTHING;
     private int question;
+    /** Whose layer was open last. */
+    private String lastPhone = "";
 
     RoomModel(Desk desk) {
         this.desk = desk;
@@ -111,6 +113,7 @@ final class RoomModel {
 
     /** Takes in a layer that was opened; then is run when it can be looked at. */
     void enter(OpenPhone phone, Runnable then) {
+        int mine = ++question;
         desk.work()
                 .start(
                         phone.phone().name(),
@@ -120,28 +123,24 @@ final class RoomModel {
                                 phone.catalogue().inTouch(),
                                 phone.names()),
                         entered -> {
+                            if (mine != question) {
+                                return; // another one was opened meanwhile
+                            }
                             // In another layer of the same phone one goes on with the same kinds.
-                            var groups = room.get()
-                                            .filter(old -> samePhone(old, entered))
-                                            .isPresent()
-                                    ? asked.groups()
-                                    : Set.<KindGroup>of();
-                            answer.set(Optional.empty());
+                            var identifier = phone.phone().identifier();
+                            var groups = identifier.equals(lastPhone) ? asked.groups() : Set.<KindGroup>of();
+                            lastPhone = identifier;
                             room.set(Optional.of(entered));
                             ask(Asked.EVERYTHING.groups(groups));
                             then.run();
                         });
     }
 
-    private static boolean samePhone(Room one, Room other) {
-        return one.phone().phone().identifier().equals(other.phone().phone().identifier());
-    }
-
+    /** Nothing is open any more, or not yet. */
     void leave() {
         question++;
         room.set(Optional.empty());
         answer.set(Optional.empty());
-        asked = Asked.EVERYTHING;
     }
 
     /** Asks anew. What the time and the kinds change is answered at once, words and people off this thread; the newest question wins. */

@@ -14,7 +14,6 @@ import java.util.Optional;
 import java.util.function.Consumer;
 import javafx.geometry.Insets;
 import javafx.scene.AccessibleRole;
-import javafx.scene.control.Label;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseButton;
@@ -22,6 +21,8 @@ import javafx.scene.input.MouseEvent;
 import javafx.scene.input.ScrollEvent;
 import javafx.scene.layout.Pane;
 import javafx.scene.layout.Region;
+import javafx.scene.text.Font;
+import javafx.scene.text.Text;
 
 /**
  * What there is by time, stacked by kind. A drag brushes a stretch; wheel and keys zoom; arrows move the brush by a bar, with Shift its end;
@@ -35,6 +36,9 @@ final class TimeRiver extends Pane {
     private static final double GAP = 14;
     private static final double ZOOM = 1.25;
 
+    /** More would never fit. */
+    private static final int MOST_NAMES = 200;
+
     /** The finest that one zooms to: a day. */
     private static final long SHORTEST = 24L * 3600 * 1000;
 
@@ -42,6 +46,9 @@ final class TimeRiver extends Pane {
     private final Consumer<Optional<Span>> brushed;
     private final Pane bars = new Pane();
     private final Pane labels = new Pane();
+    /** As wide as a label of the same text, without being shown. */
+    private final Text measure = new Text();
+
     private final Region before = veil();
     private final Region after = veil();
     private final Region frame = new Region();
@@ -65,6 +72,7 @@ final class TimeRiver extends Pane {
         setPadding(new Insets(4, 10, 0, 10));
         setFocusTraversable(true);
         setAccessibleRole(AccessibleRole.SLIDER);
+        measure.setFont(Font.font("Hanken Grotesk", 12));
         frame.getStyleClass().add("river-brush");
         for (var overlay : List.of(bars, labels, before, after, frame)) {
             overlay.setMouseTransparent(true);
@@ -180,53 +188,51 @@ final class TimeRiver extends Pane {
     /** The labels of the next coarser step that has room for them; none overlaps another or is cut. */
     private void label(CalendarStep bars) {
         for (var step : CalendarStep.values()) {
-            if (step.compareTo(bars) < 0) {
-                continue;
-            }
-            var names = names(step);
-            double free = Double.NEGATIVE_INFINITY;
-            boolean fits = true;
-            var placed = new ArrayList<Label>();
-            for (var name : names) {
-                name.label().applyCss();
-                double x = name.x();
-                double width = name.label().prefWidth(-1);
-                if (x < free || x + width > getWidth() - getPadding().getRight()) {
-                    fits = x + width > getWidth() - getPadding().getRight() && fits;
-                    continue;
+            if (step.compareTo(bars) >= 0) {
+                var names = names(step);
+                if (!names.isEmpty() && (fits(names) || step == CalendarStep.TEN_YEARS)) {
+                    names.stream().filter(name -> name.right() <= right()).forEach(this::put);
+                    return;
                 }
-                free = x + width + GAP;
-                placed.add(name.label());
             }
-            if (fits && !placed.isEmpty() || step == CalendarStep.TEN_YEARS) {
-                labels.getChildren().setAll(placed);
-                placed.forEach(label -> {
-                    label.setManaged(false);
-                    label.autosize();
-                });
-                return;
-            }
-            labels.getChildren().clear();
         }
     }
 
-    private record Name(Label label, double x) {}
+    private double right() {
+        return getWidth() - getPadding().getRight();
+    }
+
+    private static boolean fits(List<Name> names) {
+        for (int i = 1; i < names.size(); i++) {
+            if (names.get(i).x() < names.get(i - 1).right() + GAP) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    private record Name(String text, double x, double right) {}
 
     private List<Name> names(CalendarStep step) {
         var format = format(step);
         var names = new ArrayList<Name>();
         for (long edge : step.edges(view, zone())) {
             double x = Math.round(x(edge));
-            if (x < getPadding().getLeft() || names.size() > 200) {
-                continue;
+            if (x >= getPadding().getLeft() && x < right() && names.size() <= MOST_NAMES) {
+                var text = format.format(Instant.ofEpochMilli(edge).atZone(zone()));
+                measure.setText(text);
+                names.add(new Name(
+                        text, x, x + Math.ceil(measure.getLayoutBounds().getWidth()) + 1));
             }
-            var at = Instant.ofEpochMilli(edge).atZone(zone());
-            var label = Parts.text(format.format(at), "lesser");
-            label.relocate(x, getPrefHeight() - AXIS + 1);
-            labels.getChildren().add(label);
-            names.add(new Name(label, x));
         }
         return names;
+    }
+
+    private void put(Name name) {
+        var label = Parts.text(name.text(), "lesser");
+        label.setManaged(false);
+        label.resizeRelocate(name.x(), getPrefHeight() - AXIS + 1, name.right() - name.x(), AXIS - 2);
+        labels.getChildren().add(label);
     }
 
     private DateTimeFormatter format(CalendarStep step) {
