@@ -37,9 +37,6 @@ import org.sqlite.SQLiteConnection;
 public final class Catalogue implements Closeable {
     private static final int PAGE = 512;
 
-    /** A contact and a conversation have no time of their own. */
-    private static final String NOT_IN_TOUCH = ThingKind.CONTACT.ordinal() + ", " + ThingKind.CONVERSATION.ordinal();
-
     private static final Logger LOG = LoggerFactory.getLogger(Catalogue.class);
 
     private final Connection db;
@@ -394,7 +391,7 @@ public final class Catalogue implements Closeable {
         }
     }
 
-    /** Everybody who is in something with a date, contacts themselves excepted; in the order of {@link #people}. */
+    /** Everybody who is in something with a date; in the order of {@link #people}. */
     public List<InTouch> inTouch() throws IOException {
         var people = people();
         return ask(() -> {
@@ -402,10 +399,10 @@ public final class Catalogue implements Closeable {
             try (var statement = db.createStatement();
                     var rows = statement.executeQuery("SELECT person, day, count(DISTINCT id) FROM ("
                             + "SELECT thing.id, thing.day, address.person FROM thing JOIN address ON address.id = thing.who"
-                            + " WHERE day IS NOT NULL AND kind NOT IN (" + NOT_IN_TOUCH + ")"
+                            + " WHERE " + Spine.IN_TIME
                             + " UNION ALL SELECT thing.id, thing.day, address.person FROM part"
                             + " JOIN address ON address.id = part.address JOIN thing ON thing.id = part.thing"
-                            + " WHERE day IS NOT NULL AND kind NOT IN (" + NOT_IN_TOUCH + "))"
+                            + " WHERE " + Spine.IN_TIME + ")"
                             + " GROUP BY person, day ORDER BY person, day")) {
                 while (rows.next()) {
                     days.computeIfAbsent(rows.getLong(1), person -> new ArrayList<>())

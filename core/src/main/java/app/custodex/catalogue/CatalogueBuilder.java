@@ -121,7 +121,7 @@ public final class CatalogueBuilder {
             writer.finish();
             Schema.index(db);
             new People(db).assign();
-            new Orders(db).write();
+            Spine.write(db);
         } finally {
             lock.unlock();
         }

@@ -7,7 +7,7 @@ import java.util.List;
 /** The tables of a catalogue. */
 final class Schema {
     /** Raised whenever the tables, the model, or what readers and the index make of the data change. */
-    static final int FORM = 6;
+    static final int FORM = 7;
 
     private static final List<String> TABLES = List.of(
             "CREATE TABLE head (name TEXT PRIMARY KEY, value TEXT) WITHOUT ROWID",
@@ -24,7 +24,6 @@ final class Schema {
             "CREATE TABLE person (id INTEGER PRIMARY KEY, contact INTEGER, name TEXT)",
             // Everybody in a thing but the one in its own row.
             "CREATE TABLE part (thing INTEGER, address INTEGER, PRIMARY KEY (thing, address)) WITHOUT ROWID",
-            "CREATE TABLE day_count (kind INTEGER, day INTEGER, n INTEGER, PRIMARY KEY (kind, day)) WITHOUT ROWID",
             // All things in the order of time, a column each in one piece, the lowest byte first.
             "CREATE TABLE spine (numbers BLOB, at BLOB, day BLOB, kind BLOB)",
             // Things by the first one or two characters of their words, as sets of bits.

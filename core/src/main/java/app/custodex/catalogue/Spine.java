@@ -5,6 +5,7 @@ import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.sql.Connection;
 import java.sql.SQLException;
+import java.time.Instant;
 import java.util.Arrays;
 import java.util.BitSet;
 import java.util.Optional;
@@ -19,13 +20,23 @@ public final class Spine {
     private static final long NO_TIME = Long.MIN_VALUE;
 
     private static final int NO_DAY = Integer.MIN_VALUE;
+
+    /** Milliseconds: of the years that ISO 8601 writes with four digits. What says another one has no place in a timeline. */
+    private static final long EARLIEST = Instant.parse("0001-01-02T00:00:00Z").toEpochMilli();
+
+    private static final long LATEST = Instant.parse("9999-12-30T00:00:00Z").toEpochMilli();
+
+    /** The same as a condition on a thing. */
+    static final String IN_TIME = "at BETWEEN " + EARLIEST + " AND " + LATEST;
+
     private static final int KINDS = ThingKind.values().length;
 
     private final int[] numbers;
     private final long[] at;
     private final int[] day;
     private final byte[] kind;
-    private final int dated;
+    /** The first place that has a time. */
+    private final int firstDated;
 
     private Spine(int[] numbers, long[] at, int[] day, byte[] kind) {
         this.numbers = numbers;
@@ -36,7 +47,7 @@ public final class Spine {
         while (first < at.length && at[first] == NO_TIME) {
             first++;
         }
-        this.dated = first;
+        this.firstDated = first;
     }
 
     /** Works it out from the rows. */
@@ -50,9 +61,8 @@ public final class Spine {
             var at = new long[size];
             var day = new int[size];
             var kind = new byte[size];
-            // A contact's time is that of its last change, which is no event in anybody's life.
-            try (var rows = statement.executeQuery("SELECT id, CASE kind WHEN " + ThingKind.CONTACT.ordinal()
-                    + " THEN NULL ELSE at END AS moment, day, kind FROM thing ORDER BY moment, id")) {
+            try (var rows = statement.executeQuery("SELECT id, CASE WHEN " + IN_TIME
+                    + " THEN at END AS moment, day, kind FROM thing ORDER BY moment, at, id")) {
                 for (int i = 0; i < size && rows.next(); i++) {
                     numbers[i] = rows.getInt(1);
                     long moment = rows.getLong(2);
@@ -63,6 +73,27 @@ public final class Spine {
                 }
             }
             return new Spine(numbers, at, day, kind);
+        }
+    }
+
+    /** Writes it down, so that nothing has to be sorted or read row by row later. */
+    static void write(Connection db) throws SQLException {
+        var spine = read(db);
+        int size = spine.size();
+        var numbers = new byte[size * Integer.BYTES];
+        buffer(numbers).asIntBuffer().put(spine.numbers);
+        var at = new byte[size * Long.BYTES];
+        buffer(at).asLongBuffer().put(spine.at);
+        var day = new byte[size * Integer.BYTES];
+        buffer(day).asIntBuffer().put(spine.day);
+        try (var clear = db.createStatement();
+                var write = db.prepareStatement("INSERT INTO spine VALUES (?, ?, ?, ?)")) {
+            clear.executeUpdate("DELETE FROM spine");
+            write.setBytes(1, numbers);
+            write.setBytes(2, at);
+            write.setBytes(3, day);
+            write.setBytes(4, spine.kind);
+            write.executeUpdate();
         }
     }
 
@@ -86,20 +117,6 @@ public final class Spine {
 
     private static ByteBuffer buffer(byte[] bytes) {
         return ByteBuffer.wrap(bytes).order(ByteOrder.LITTLE_ENDIAN);
-    }
-
-    /** As they are written down: numbers, moments, days, kinds. */
-    byte[][] columns() {
-        var bytes = new byte[][] {
-            new byte[numbers.length * Integer.BYTES],
-            new byte[at.length * Long.BYTES],
-            new byte[day.length * Integer.BYTES],
-            kind
-        };
-        buffer(bytes[0]).asIntBuffer().put(numbers);
-        buffer(bytes[1]).asLongBuffer().put(at);
-        buffer(bytes[2]).asIntBuffer().put(day);
-        return bytes;
     }
 
     int[] numbers() {
@@ -131,12 +148,14 @@ public final class Spine {
 
     /** How many have no time. */
     public int undated() {
-        return dated;
+        return firstDated;
     }
 
     /** Time from the first to behind the last, in milliseconds since 1970; empty when nothing has a time. */
     public Optional<Span> span() {
-        return dated == at.length ? Optional.empty() : Optional.of(new Span(at[dated], at[at.length - 1] + 1));
+        return firstDated == at.length
+                ? Optional.empty()
+                : Optional.of(new Span(at[firstDated], at[at.length - 1] + 1));
     }
 
     /**
@@ -158,7 +177,7 @@ public final class Spine {
 
     /** The first place that is not before a moment. */
     private int place(long moment) {
-        int low = dated;
+        int low = firstDated;
         int high = at.length;
         while (low < high) {
             int middle = (low + high) >>> 1;

@@ -7,16 +7,13 @@ import app.custodex.model.Thing;
 import app.custodex.model.ThingId;
 import app.custodex.model.ThingKind;
 import com.fasterxml.jackson.annotation.JsonInclude;
-import com.fasterxml.jackson.core.JsonGenerator;
 import com.fasterxml.jackson.core.JsonParser;
 import com.fasterxml.jackson.databind.DeserializationContext;
 import com.fasterxml.jackson.databind.JsonNode;
-import com.fasterxml.jackson.databind.SerializerProvider;
 import com.fasterxml.jackson.databind.deser.std.StdDeserializer;
 import com.fasterxml.jackson.databind.json.JsonMapper;
 import com.fasterxml.jackson.databind.module.SimpleModule;
 import com.fasterxml.jackson.databind.node.ObjectNode;
-import com.fasterxml.jackson.databind.ser.std.StdSerializer;
 import java.io.IOException;
 import java.time.DateTimeException;
 import java.util.Arrays;
@@ -40,10 +37,14 @@ public final class ThingLines {
     private static final JsonMapper MAPPER = ThingJson.mapper(
             JsonInclude.Include.NON_EMPTY,
             new SimpleModule()
-                    .addSerializer(ThingId.class, new IdWriter())
-                    .addDeserializer(ThingId.class, new IdReader())
-                    .addSerializer(Moment.class, new MomentWriter())
-                    .addDeserializer(Moment.class, new MomentReader())
+                    .addSerializer(AsText.writer(ThingId.class, ThingId::text))
+                    .addDeserializer(
+                            ThingId.class,
+                            AsText.reader(
+                                    ThingId.class,
+                                    (text, context) -> new ThingId(String.valueOf(context.getAttribute(FILE)), text)))
+                    .addSerializer(AsText.writer(Moment.class, Moment::text))
+                    .addDeserializer(Moment.class, AsText.reader(Moment.class, (text, context) -> Moment.parse(text)))
                     .addDeserializer(Attachment.class, new AttachmentReader()));
 
     private ThingLines() {}
@@ -130,58 +131,6 @@ public final class ThingLines {
                 throw new IllegalArgumentException(e);
             }
         });
-    }
-
-    private static final class IdWriter extends StdSerializer<ThingId> {
-        private static final long serialVersionUID = 1L;
-
-        IdWriter() {
-            super(ThingId.class);
-        }
-
-        @Override
-        public void serialize(ThingId id, JsonGenerator out, SerializerProvider provider) throws IOException {
-            out.writeString(id.text());
-        }
-    }
-
-    private static final class IdReader extends StdDeserializer<ThingId> {
-        private static final long serialVersionUID = 1L;
-
-        IdReader() {
-            super(ThingId.class);
-        }
-
-        @Override
-        public ThingId deserialize(JsonParser in, DeserializationContext context) throws IOException {
-            return new ThingId(String.valueOf(context.getAttribute(FILE)), in.getText());
-        }
-    }
-
-    private static final class MomentWriter extends StdSerializer<Moment> {
-        private static final long serialVersionUID = 1L;
-
-        MomentWriter() {
-            super(Moment.class);
-        }
-
-        @Override
-        public void serialize(Moment moment, JsonGenerator out, SerializerProvider provider) throws IOException {
-            out.writeString(moment.text());
-        }
-    }
-
-    private static final class MomentReader extends StdDeserializer<Moment> {
-        private static final long serialVersionUID = 1L;
-
-        MomentReader() {
-            super(Moment.class);
-        }
-
-        @Override
-        public Moment deserialize(JsonParser in, DeserializationContext context) throws IOException {
-            return Moment.parse(in.getText());
-        }
     }
 
     /** An attachment stays with its name; whether its file is there is another matter in another place. */

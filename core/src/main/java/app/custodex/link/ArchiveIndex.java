@@ -45,6 +45,24 @@ final class ArchiveIndex implements Closeable {
         return Optional.ofNullable(entries.get(path));
     }
 
+    /**
+     * Opens a file from an offset on; what comes is compared with what is promised of it.
+     *
+     * @param trouble says what a failure to read means
+     */
+    PhoneContent open(PhonePath path, long offset, PromisedContent.Trouble trouble) throws LinkException {
+        var entry = find(path)
+                .orElseThrow(() -> new LinkException.Item(path, "It is not in there any more", "List it again", null));
+        try {
+            var content = new PromisedContent(entry, entry.content().open(), trouble);
+            content.skipNBytes(offset);
+            return new PhoneContent(
+                    Math.max(0, entry.file().size() - offset), entry.file().etag(), content);
+        } catch (IOException | RuntimeException e) {
+            throw trouble.of(e);
+        }
+    }
+
     @Override
     public void close() throws IOException {
         archive.close();

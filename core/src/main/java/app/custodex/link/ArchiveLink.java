@@ -138,18 +138,7 @@ public final class ArchiveLink extends PlainLink {
 
     @Override
     public PhoneContent open(PhonePath path, long offset) throws LinkException {
-        var entry = index().find(path)
-                .orElseThrow(() -> new LinkException.Item(path, "It is not in the archive", "List it again", null));
-        try {
-            var content = new PromisedContent(entry, entry.content().open(), e -> trouble(path, e));
-            content.skipNBytes(offset);
-            return new PhoneContent(
-                    Math.max(0, entry.file().size() - offset), entry.file().etag(), content);
-        } catch (LinkException e) {
-            throw e;
-        } catch (IOException | RuntimeException e) {
-            throw trouble(path, e);
-        }
+        return index().open(path, offset, e -> trouble(path, e));
     }
 
     private LinkException trouble(PhonePath path, Exception e) {

@@ -2,8 +2,8 @@ package app.custodex.link;
 
 import app.custodex.base.Digests;
 import app.custodex.base.Json;
+import com.fasterxml.jackson.databind.MappingIterator;
 import java.io.ByteArrayInputStream;
-import java.io.ByteArrayOutputStream;
 import java.io.Closeable;
 import java.io.EOFException;
 import java.io.IOException;
@@ -12,6 +12,7 @@ import java.nio.ByteBuffer;
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.util.Arrays;
+import java.util.Objects;
 import java.util.OptionalLong;
 import java.util.zip.GZIPInputStream;
 import java.util.zip.Inflater;
@@ -30,8 +31,6 @@ final class CrateBody {
 
     /** Bytes; some millions of files. */
     private static final long LONGEST_INDEX = 256L << 20;
-
-    private static final int LONGEST_LINE = 64 << 10;
 
     private CrateBody() {}
 
@@ -80,9 +79,10 @@ final class CrateBody {
 
     private static ArchiveIndex read(byte[] index, long end, Source body, Limits limits) throws IOException {
         var builder = new ArchiveIndex.Builder(limits);
-        try (var in = new GZIPInputStream(new ByteArrayInputStream(index), 1 << 16)) {
-            for (var text = line(in); text.length > 0; text = line(in)) {
-                var line = Json.LINE.readValue(text, Line.class);
+        try (var in = new GZIPInputStream(new ByteArrayInputStream(index), 1 << 16);
+                MappingIterator<Line> lines = Json.LINE.readerFor(Line.class).readValues(in)) {
+            while (lines.hasNextValue()) {
+                var line = lines.nextValue();
                 var path = builder.path(line.path());
                 if (path.isEmpty()) {
                     continue;
@@ -90,7 +90,7 @@ final class CrateBody {
                 if (line.size() < 0
                         || line.packed() < 0
                         || line.from() < HEAD.length
-                        || line.from() + line.packed() > end) {
+                        || line.packed() > end - line.from()) {
                     builder.refuse(
                             path.get().text(),
                             "The index says a place for it where no file can be",
@@ -100,7 +100,7 @@ final class CrateBody {
                 builder.file(
                         path.get(),
                         line.size(),
-                        line.modified(),
+                        Objects.requireNonNull(line.modified()),
                         Long.toHexString(line.crc()) + "-" + line.size(),
                         OptionalLong.of(line.crc()),
                         () -> unpacking(body, line));
@@ -109,18 +109,6 @@ final class CrateBody {
             throw new IOException(strange);
         }
         return builder.index(body, body.size());
-    }
-
-    /** Without its end; empty behind the last one. */
-    private static byte[] line(InputStream in) throws IOException {
-        var line = new ByteArrayOutputStream(256);
-        for (int c = in.read(); c >= 0 && c != '\n'; c = in.read()) {
-            if (line.size() >= LONGEST_LINE) {
-                throw new IOException("a line of the index without an end");
-            }
-            line.write(c);
-        }
-        return line.toByteArray();
     }
 
     private static InputStream unpacking(Source body, Line line) {

@@ -123,6 +123,34 @@ class SpineTest {
         }
     }
 
+    /** A phone may say anything; a timeline of a hundred million years would show nothing and take for ever. */
+    @Test
+    void whatSaysAnImpossibleYearHasNoPlaceInTime() throws IOException {
+        var phone = new WrittenReader(folder);
+        var party = List.of(new Party("+447700900010", "+447700900010", ""));
+        var years = List.of("-0300-01-01", "1970-01-01", "9998-01-01", "+10001-01-01", "+200000000-01-01");
+        for (int i = 0; i < years.size(); i++) {
+            var moment =
+                    Moment.at(LocalDate.parse(years.get(i)).atStartOfDay(ZONE).toInstant());
+            things.add(new Call(
+                    new ThingId("all", Integer.toString(i)),
+                    "",
+                    Optional.of(moment),
+                    party,
+                    Call.Outcome.MADE,
+                    Call.Medium.VOICE,
+                    Duration.ZERO));
+        }
+        phone.write("all", things.toArray(Thing[]::new));
+        try (var catalogue = phone.catalogue(Optional.empty(), 1)) {
+            assertEquals(5, catalogue.spine().size());
+            assertEquals(3, catalogue.spine().undated());
+            assertEquals(2, catalogue.inTouch().getFirst().all());
+            var span = catalogue.spine().span().orElseThrow();
+            assertTrue(CalendarStep.of(span, 150).edges(span, ZONE).length < 1_000);
+        }
+    }
+
     @ParameterizedTest
     @EnumSource(CalendarStep.class)
     void stretchesOfTimeHoldEachThingOnce(CalendarStep step) throws IOException {

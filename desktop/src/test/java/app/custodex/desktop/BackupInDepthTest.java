@@ -31,16 +31,6 @@ class BackupInDepthTest extends WindowTest {
         open(shown);
     }
 
-    private BayModel readyPhone(FxRobot robot) {
-        var bay = workplace.desk().bays().getFirst();
-        phone(0).makeReady();
-        until("readiness", bay::ready);
-        openDocket(robot, "Fenna Rook");
-        click(robot, "#go-back-up");
-        until("the survey", () -> bay.survey().get().isPresent());
-        return bay;
-    }
-
     @Test
     void kindsAndSingleItemsAreChosenAndTheResultSaysWhatIsNotInIt(FxRobot robot) throws Exception {
         var bay = readyPhone(robot);

@@ -131,6 +131,17 @@ abstract class WindowTest {
                                 .isPresent()));
     }
 
+    /** The first phone, ready for its first backup, with Fenna Rook's docket. */
+    BayModel readyPhone(FxRobot robot) {
+        var bay = workplace.desk().bays().getFirst();
+        phone(0).makeReady();
+        until("readiness", bay::ready);
+        openDocket(robot, "Fenna Rook");
+        click(robot, "#go-back-up");
+        until("the survey", () -> bay.survey().get().isPresent());
+        return bay;
+    }
+
     /** Works the practice drawer's own window. */
     void tapAll(FxRobot robot, String family, String... taps) {
         robot.push(KeyCode.F9);

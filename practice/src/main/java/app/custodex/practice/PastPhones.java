@@ -3,7 +3,6 @@ package app.custodex.practice;
 import app.custodex.base.Json;
 import app.custodex.base.RealDisk;
 import app.custodex.drawer.PastVisit;
-import app.custodex.link.CrateLabel;
 import app.custodex.link.Family;
 import app.custodex.link.PhoneIdentity;
 import app.custodex.practice.content.ChatCopies;
@@ -138,31 +137,35 @@ final class PastPhones {
      * The backups that the makers' programs left on the computer, one of them under a passphrase. Those that are there stay.
      *
      * @param home of the computer's user
+     * @param drawing where they are drawn until they are whole
      */
-    static void leaveOnComputer(Path home) throws IOException {
-        leave(IVO, LocalDateTime.of(2024, 8, 30, 20, 5), home.resolve("Ostrel copies"));
-        leave(NOOR, LocalDateTime.of(2025, 2, 16, 21, 40), home.resolve("Pellow copies"));
+    static void leaveOnComputer(Path home, Path drawing) throws IOException {
+        leave(IVO, LocalDateTime.of(2024, 8, 30, 20, 5), home.resolve("Ostrel copies"), drawing);
+        leave(NOOR, LocalDateTime.of(2025, 2, 16, 21, 40), home.resolve("Pellow copies"), drawing);
     }
 
-    private static void leave(Phone phone, LocalDateTime then, Path place) throws IOException {
+    private static void leave(Phone phone, LocalDateTime then, Path place, Path drawing) throws IOException {
         var crate = place.resolve(phone.identity().serial() + " " + then.toLocalDate());
-        if (Files.exists(crate.resolve(CrateLabel.FILE))) {
+        if (Files.exists(crate)) {
             return;
         }
         var disk = new RealDisk();
-        disk.delete(crate);
-        var files = Files.createDirectories(place.resolve("drawing"));
+        disk.delete(drawing);
         try {
+            var files = Files.createDirectories(drawing.resolve("files"));
             var counts = draw(phone, then, files);
+            var drawn = drawing.resolve("crate");
             CrateWriter.write(
                     files,
                     phone.identity(),
                     Census.of(phone.identity().family(), files, counts.asKinds()),
                     then.toInstant(ZoneOffset.ofHours(1)),
                     phone.passphrase(),
-                    crate);
+                    drawn);
+            Files.createDirectories(place);
+            Files.move(drawn, crate);
         } finally {
-            disk.delete(files);
+            disk.delete(drawing);
         }
     }
 

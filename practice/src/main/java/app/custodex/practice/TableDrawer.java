@@ -64,7 +64,7 @@ public final class TableDrawer implements PracticeDrawer {
 
     @Override
     public void leaveMakersBackups() throws IOException {
-        PastPhones.leaveOnComputer(folder.resolve(COMPUTER));
+        PastPhones.leaveOnComputer(folder.resolve(COMPUTER), folder.resolve("past"));
     }
 
     /** Draws what takes its time behind the work, each phone by itself. */

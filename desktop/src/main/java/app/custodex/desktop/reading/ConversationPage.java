@@ -2,6 +2,7 @@ package app.custodex.desktop.reading;
 
 import app.custodex.catalogue.Catalogue.Entry;
 import app.custodex.desktop.Desk;
+import app.custodex.desktop.ui.Parts;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
@@ -16,6 +17,7 @@ import java.util.function.Consumer;
 import javafx.geometry.Orientation;
 import javafx.scene.AccessibleAttribute;
 import javafx.scene.AccessibleRole;
+import javafx.scene.control.Label;
 import javafx.scene.control.ScrollBar;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseEvent;
@@ -31,6 +33,7 @@ import org.jspecify.annotations.Nullable;
 final class ConversationPage extends Region {
     private static final int GUESS = 32;
     private static final double BAR = 9;
+    private static final double MARGIN = 14;
 
     private final Desk desk;
     private final Consumer<Optional<Entry>> chosen;
@@ -38,6 +41,7 @@ final class ConversationPage extends Region {
     private final DateTimeFormatter timeFormat;
     private final ScrollBar bar = new ScrollBar();
     private final Rectangle clip = new Rectangle();
+    private final Label empty = Parts.text("No message of this conversation matches.", "lesser");
     private final TreeMap<Integer, MessageRow> shown = new TreeMap<>();
     private final Deque<MessageRow> spare = new ArrayDeque<>();
     private Optional<RoomModel.Room> room = Optional.empty();
@@ -73,7 +77,8 @@ final class ConversationPage extends Region {
             }
         });
         setClip(clip);
-        getChildren().add(bar);
+        empty.setManaged(false);
+        getChildren().addAll(empty, bar);
         setOnScroll(event -> {
             scroll(-event.getDeltaY());
             event.consume();
@@ -108,11 +113,6 @@ final class ConversationPage extends Region {
         top = there ? Math.round(getHeight() / 3) : getHeight();
         requestLayout();
         tellChosen();
-    }
-
-    /** How many messages it shows. */
-    int size() {
-        return places.length;
     }
 
     private Optional<Entry> entry(int row) {
@@ -199,6 +199,9 @@ final class ConversationPage extends Region {
         clip.setWidth(getWidth());
         clip.setHeight(height);
         bar.resizeRelocate(getWidth() - BAR, 0, BAR, height);
+        empty.setVisible(places.length == 0);
+        bar.setVisible(places.length > 0);
+        empty.resizeRelocate(MARGIN, MARGIN, Math.max(0, getWidth() - 2 * MARGIN), empty.prefHeight(-1));
         if (places.length == 0 || height <= 0) {
             putAway(0, -1);
             return;

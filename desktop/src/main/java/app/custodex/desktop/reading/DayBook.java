@@ -33,6 +33,7 @@ final class DayBook extends VBox {
     private final Desk desk;
     private final ListView<Integer> list = new ListView<>();
     private final Label count = Parts.text("", "lesser");
+    private final Label empty = Parts.sentence("", "lesser");
     private final Button order;
     private final DateTimeFormatter dayFormat;
     private final DateTimeFormatter timeFormat;
@@ -54,7 +55,7 @@ final class DayBook extends VBox {
         list.setId("day-book");
         list.setFixedCellSize(ROW);
         list.setCellFactory(view -> new Cell());
-        list.setPlaceholder(Parts.sentence("Nothing in this layer is all of this at once.", "lesser"));
+        list.setPlaceholder(empty);
         list.getSelectionModel()
                 .selectedItemProperty()
                 .addListener((o, was, is) -> chosen.accept(is == null ? Optional.empty() : entry(is)));
@@ -69,7 +70,13 @@ final class DayBook extends VBox {
         room = newRoom;
         answer = Optional.empty();
         places = new int[0];
-        list.getItems().clear();
+        list.setItems(FXCollections.observableArrayList());
+        count.setText("");
+    }
+
+    /** Why nothing is shown. */
+    void say(String why) {
+        empty.setText(why);
     }
 
     void show(RoomModel.Answer newAnswer) {
@@ -87,6 +94,10 @@ final class DayBook extends VBox {
         if (room.isEmpty() || answer.isEmpty()) {
             return;
         }
+        say(
+                room.get().spine().size() == 0
+                        ? "There is nothing in this layer that can be read."
+                        : "Nothing matches the dates, kinds, person and words that are chosen.");
         var seen = answer.get().seen().places();
         places = new int[seen.length];
         numbers = new int[seen.length];

@@ -30,6 +30,7 @@ final class PeopleList extends VBox {
     private final Consumer<Optional<InTouch>> choose;
     private final ListView<InTouch> list = new ListView<>();
     private final Label count = Parts.text("", "lesser");
+    private final Label nobody = Parts.sentence("", "lesser");
     private final Button order;
     private List<InTouch> people = List.of();
     private boolean mostOften;
@@ -44,7 +45,7 @@ final class PeopleList extends VBox {
         list.setId("people");
         list.setFixedCellSize(62);
         list.setCellFactory(view -> new Cell());
-        list.setPlaceholder(Parts.sentence("Nobody is in anything with a date.", "lesser"));
+        list.setPlaceholder(nobody);
         list.getSelectionModel().selectedItemProperty().addListener((o, was, is) -> {
             if (!showing) {
                 choose.accept(Optional.ofNullable(is));
@@ -65,6 +66,7 @@ final class PeopleList extends VBox {
 
     void enter(Optional<RoomModel.Room> room) {
         people = room.map(RoomModel.Room::people).orElse(List.of());
+        nobody.setText(room.isPresent() ? "Nobody is in anything with a date." : "");
         first = people.stream().mapToInt(who -> who.days()[0]).min().orElse(0);
         last = people.stream().mapToInt(InTouch::last).max().orElse(0);
         sort();

@@ -2,14 +2,15 @@ package app.custodex.desktop.reading;
 
 import app.custodex.app.OpenPhone;
 import app.custodex.app.ReadingProgress;
+import app.custodex.base.Problem;
 import app.custodex.catalogue.Spine.Span;
 import app.custodex.desktop.Desk;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.UserText;
+import java.time.DateTimeException;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
-import java.time.format.DateTimeParseException;
 import java.util.Optional;
 import java.util.Set;
 import javafx.geometry.Insets;
@@ -45,6 +46,7 @@ public final class ReadingRoom extends BorderPane {
     private final ContactsPane contacts;
     private final StackPane middle = new StackPane();
     private final Label tray = Parts.text("");
+    private final Button takeOut = Parts.button("extract-open", "Extract…", "Ctrl+E", this::openExtract, "main");
     private final Button pickAll = Parts.button("tray-all", "Pick all shown", "Ctrl+T", this::pickAllShown);
 
     public ReadingRoom(Desk desk) {
@@ -78,6 +80,7 @@ public final class ReadingRoom extends BorderPane {
         model.layer().addListener((o, was, is) -> room.leave());
         model.pickedCount().addListener((o, was, is) -> showTray());
         pickAll.setDisable(true);
+        takeOut.setDisable(true);
         showTray();
     }
 
@@ -162,7 +165,7 @@ public final class ReadingRoom extends BorderPane {
                 pickAll,
                 Parts.button("tray-clear", "Empty the tray", "", model::clearTray),
                 Parts.gap(),
-                Parts.button("extract-open", "Extract…", "Ctrl+E", this::openExtract, "main"));
+                takeOut);
         bar.setAlignment(Pos.CENTER_LEFT);
         bar.getStyleClass().add("tray");
         return bar;
@@ -174,7 +177,11 @@ public final class ReadingRoom extends BorderPane {
         where.setText(opening + "opening…");
         ReadingProgress progress = read -> where.setText(
                 opening + "reading it for the first time: " + desk.words().count(read));
-        Runnable refused = () -> where.setText(opening + "could not be opened; the line below says why");
+        book.say("Opening it…");
+        Runnable refused = () -> {
+            where.setText(opening + "could not be opened; the line below says why");
+            book.say("It could not be opened.");
+        };
         model.open(target, progress, refused, () -> model.layer().get().ifPresent(layer -> enter(layer, target)));
     }
 
@@ -199,6 +206,7 @@ public final class ReadingRoom extends BorderPane {
     private void close() {
         model.closeLayer();
         where.setText("nothing is open");
+        book.say("Nothing is open. Choose a layer in the strongroom: Ctrl+2.");
     }
 
     private void showWhere(OpenPhone open) {
@@ -216,6 +224,7 @@ public final class ReadingRoom extends BorderPane {
 
     private void showRoom(Optional<RoomModel.Room> in) {
         find.clear();
+        takeOut.setDisable(in.isEmpty());
         river.show(in);
         book.enter(in);
         detail.enter(in);
@@ -281,7 +290,7 @@ public final class ReadingRoom extends BorderPane {
         return Instant.ofEpochMilli(at).atZone(zone()).toLocalDate().toString();
     }
 
-    /** Takes the two days as they are typed; what is no day is left as it was. */
+    /** Takes the two days as they are typed. */
     private void typeRange() {
         try {
             var first = LocalDate.parse(from.getText().strip());
@@ -292,7 +301,12 @@ public final class ReadingRoom extends BorderPane {
                     .within(Optional.of(new Span(
                             begin.atStartOfDay(zone()).toInstant().toEpochMilli(),
                             end.plusDays(1).atStartOfDay(zone()).toInstant().toEpochMilli()))));
-        } catch (DateTimeParseException noDay) {
+        } catch (DateTimeException | ArithmeticException noDay) {
+            desk.work()
+                    .tell(Problem.note(
+                            from.getText().strip() + " to " + until.getText().strip(),
+                            "These are not two dates",
+                            "Write each date as year, month and day, such as 2026-01-31"));
             showRange(room.asked().within());
         }
     }

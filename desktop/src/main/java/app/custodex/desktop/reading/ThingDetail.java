@@ -14,6 +14,7 @@ import app.custodex.model.App;
 import app.custodex.model.Attachment;
 import app.custodex.model.Bookmark;
 import app.custodex.model.Call;
+import app.custodex.model.Contact;
 import app.custodex.model.Conversation;
 import app.custodex.model.Event;
 import app.custodex.model.Mail;
@@ -149,6 +150,7 @@ final class ThingDetail extends VBox {
     private void facts(Thing thing, GridPane facts, ThingWords words) {
         switch (thing) {
             case Message message -> message(message, facts, words);
+            case Contact contact -> contact(contact, facts);
             case Call call -> Parts.fact(facts, "Call", words.what(call));
             case Voicemail voicemail -> {
                 Parts.fact(facts, "Length", ThingWords.length(voicemail.length()));
@@ -195,6 +197,14 @@ final class ThingDetail extends VBox {
             case Album album -> Parts.fact(facts, "For", album.use().label());
             default -> {}
         }
+    }
+
+    /** How somebody is reached; all of it stands among the contacts. */
+    private static void contact(Contact contact, GridPane facts) {
+        contact.phones().forEach(phone -> text(facts, "Telephone", phone.written()));
+        contact.mails().forEach(mail -> text(facts, "Mail", mail.value()));
+        contact.chats().forEach(chat -> text(facts, "Chat", chat.value()));
+        contact.notes().forEach(note -> text(facts, "Note", note));
     }
 
     private static String days(Alarm alarm) {

@@ -140,6 +140,7 @@ final class TimeRiver extends Pane {
     private void draw() {
         bars.getChildren().clear();
         labels.getChildren().clear();
+        edges = new long[0];
         if (room.isEmpty() || getWidth() <= 0 || whole.length() <= 1) {
             place();
             return;
@@ -280,10 +281,9 @@ final class TimeRiver extends Pane {
     }
 
     private void drag(MouseEvent event) {
-        if (event.getButton() != MouseButton.PRIMARY || room.isEmpty() || Math.abs(event.getX() - pressed) < 3) {
-            return;
+        if (event.getButton() == MouseButton.PRIMARY && edges.length > 1 && Math.abs(event.getX() - pressed) >= 3) {
+            brush(snapped(at(Math.min(pressed, event.getX())), at(Math.max(pressed, event.getX()))));
         }
-        brush(snapped(at(Math.min(pressed, event.getX())), at(Math.max(pressed, event.getX()))));
     }
 
     /** Whole bars. */
@@ -319,7 +319,7 @@ final class TimeRiver extends Pane {
     }
 
     private void zoom(ScrollEvent event) {
-        if (room.isPresent() && event.getDeltaY() != 0) {
+        if (edges.length > 1 && event.getDeltaY() != 0) {
             zoom(event.getDeltaY() > 0 ? 1 / ZOOM : ZOOM, at(event.getX()));
             event.consume();
         }
@@ -334,7 +334,7 @@ final class TimeRiver extends Pane {
     }
 
     private void key(KeyEvent event) {
-        if (room.isEmpty() || edges.length < 2) {
+        if (edges.length < 2) {
             return;
         }
         var span = brush.orElse(view);

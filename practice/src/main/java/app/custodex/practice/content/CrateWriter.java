@@ -41,7 +41,7 @@ public final class CrateWriter {
 
     /**
      * @param files a phone's files, where they lie on the phone
-     * @param crate a folder that is not there yet; the label is written last
+     * @param crate a folder that is not there yet
      */
     public static void write(
             Path files,
