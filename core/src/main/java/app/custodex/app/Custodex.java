@@ -31,6 +31,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
@@ -54,6 +55,8 @@ public final class Custodex implements AutoCloseable {
     private final ShopStrongroom strongroom;
     private final DocketBook dockets;
     private final ConsentGate gate;
+    private final Curtain curtain;
+    private final Trays trays;
     private final RunBook runs;
     private final Sources sources;
     private final Bays bays;
@@ -73,6 +76,8 @@ public final class Custodex implements AutoCloseable {
         this.checks = new Checks(strongroom::current, clock);
         this.dockets = DocketBook.open(home.dockets(), disk, clock);
         this.gate = new ConsentGate(dockets, () -> settled().ownPhones(), clock);
+        this.curtain = new Curtain(gate, home.curtain(), disk, clock, System.getProperty("user.name"));
+        this.trays = new Trays(home.trays(), disk, strongroom);
         this.reading = new LayerReading(home, disk, strongroom, gate);
         this.straight = new StraightReading(strongroom, gate, clock);
         this.runs = RunBook.open(home.runs(), disk);
@@ -107,6 +112,7 @@ public final class Custodex implements AutoCloseable {
         var problems = new ArrayList<Problem>(strongroom.problems());
         problems.addAll(dockets.problems());
         problems.addAll(runs.problems());
+        problems.addAll(curtain.problems());
         problems.addAll(sources.problems());
         if (!Privacy.isOwnersOnly(strongroom.current().root())) {
             problems.add(Problem.loss(
@@ -148,6 +154,16 @@ public final class Custodex implements AutoCloseable {
         return gate;
     }
 
+    /** Whether what is private may stand on the screen. */
+    public Curtain curtain() {
+        return curtain;
+    }
+
+    /** What has been picked in layers. */
+    public Trays trays() {
+        return trays;
+    }
+
     public RunBook runs() {
         return runs;
     }
@@ -160,6 +176,11 @@ public final class Custodex implements AutoCloseable {
     /** Finds things in several layers at once. */
     public StrongroomSearch search() {
         return new StrongroomSearch(reading);
+    }
+
+    /** The same while somebody types; the caller closes it. */
+    public LiveSearch liveSearch(Locale locale) {
+        return new LiveSearch(reading, gate, locale);
     }
 
     /** Reads phones that are plugged in, without a copy. */

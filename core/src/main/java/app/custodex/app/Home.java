@@ -68,6 +68,16 @@ public record Home(Path root) {
         return root.resolve("runs.jsonl");
     }
 
+    /** When the curtain was lifted, for whom and by whom. */
+    public Path curtain() {
+        return root.resolve("curtain.jsonl");
+    }
+
+    /** What has been picked in each layer. */
+    Path trays() {
+        return root.resolve("trays");
+    }
+
     /** The folder for programs' data of this user, by the custom of the system. */
     public static Path userData(Map<String, String> environment, String system, Path userHome) {
         var os = system.toLowerCase(Locale.ROOT);

@@ -39,6 +39,11 @@ public record Problem(Grade grade, String subject, String what, String advice) {
 
     /** The problem as one line: subject, what happened, what to do. */
     public String sentence() {
-        return advice.isEmpty() ? subject + ": " + what + "." : subject + ": " + what + ". " + advice + ".";
+        return subject + ": " + told();
+    }
+
+    /** What happened and what to do, without what it happened to. */
+    public String told() {
+        return advice.isEmpty() ? what + "." : what + ". " + advice + ".";
     }
 }

@@ -20,6 +20,7 @@ import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
+import java.util.Collection;
 import java.util.EnumMap;
 import java.util.HashMap;
 import java.util.List;
@@ -27,7 +28,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.locks.ReentrantLock;
 import java.util.function.Predicate;
-import java.util.stream.Collectors;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.sqlite.SQLiteConfig;
@@ -179,7 +179,7 @@ public final class Catalogue implements Closeable {
         return ask(() -> {
             var wanted = asked.isEmpty() ? Optional.<BitSet>empty() : Optional.of(holding(asked));
             if (!filter.equals(Filter.EVERYTHING)) {
-                var where = new Where();
+                var where = new Conditions(db);
                 where.filter(filter);
                 var passed = where.numbers("SELECT group_concat(id) FROM thing");
                 wanted.ifPresent(passed::and);
@@ -204,14 +204,14 @@ public final class Catalogue implements Closeable {
             }
         }
         if (!others.isEmpty()) {
-            var words = new Where();
+            var words = new Conditions(db);
             words.add("words MATCH ?", Asked.match(others));
             found = Optional.of(both(found, words.numbers("SELECT group_concat(rowid) FROM words")));
         }
         var holding = found.orElseGet(BitSet::new);
         if (asked.number().isPresent()) {
             // Whose number it is in, whatever way it was written.
-            var number = new Where();
+            var number = new Conditions(db);
             number.address("instr(digits, ?) > 0", national(asked.number().get()));
             holding.or(number.numbers("SELECT group_concat(id) FROM thing"));
         }
@@ -278,70 +278,6 @@ public final class Catalogue implements Closeable {
                 ids[n++] = rows.getLong(1);
             }
             return Arrays.copyOf(ids, n);
-        }
-    }
-
-    /** Puts conditions together. */
-    private final class Where {
-        private final List<String> conditions = new ArrayList<>();
-        private final List<Object> values = new ArrayList<>();
-
-        /** Somebody in it has such an address. */
-        void address(String condition, Object value) {
-            var addresses = "(SELECT id FROM address WHERE " + condition + ")";
-            add(
-                    "(who IN " + addresses + " OR id IN (SELECT thing FROM part WHERE address IN " + addresses + "))",
-                    value,
-                    value);
-        }
-
-        void filter(Filter filter) {
-            if (!filter.kinds().isEmpty()) {
-                conditions.add(filter.kinds().stream()
-                        .map(kind -> String.valueOf(kind.ordinal()))
-                        .collect(Collectors.joining(",", "kind IN (", ")")));
-            }
-            filter.person().ifPresent(person -> address("person = ?", person));
-            filter.account().ifPresent(account -> add("account = ?", account));
-            filter.from().ifPresent(day -> add("day >= ?", day.toEpochDay()));
-            filter.until().ifPresent(day -> add("day <= ?", day.toEpochDay()));
-            if (filter.attached()) {
-                conditions.add("attached > 0");
-            }
-            filter.outgoing().ifPresent(out -> add("outgoing = ?", out ? 1 : 0));
-        }
-
-        private void add(String condition, Object... of) {
-            conditions.add(condition);
-            values.addAll(List.of(of));
-        }
-
-        /** In one piece: to fetch each number as a row of its own takes several times as long. */
-        BitSet numbers(String select) throws SQLException {
-            var numbers = new BitSet();
-            try (var query = db.prepareStatement(
-                    select + (conditions.isEmpty() ? "" : " WHERE " + String.join(" AND ", conditions)))) {
-                for (int i = 0; i < values.size(); i++) {
-                    query.setObject(i + 1, values.get(i));
-                }
-                try (var rows = query.executeQuery()) {
-                    var joined = rows.next() ? rows.getString(1) : null;
-                    int number = 0;
-                    for (int i = 0; joined != null && i < joined.length(); i++) {
-                        char c = joined.charAt(i);
-                        if (c == ',') {
-                            numbers.set(number);
-                            number = 0;
-                        } else {
-                            number = 10 * number + c - '0';
-                        }
-                    }
-                    if (joined != null) {
-                        numbers.set(number);
-                    }
-                }
-            }
-            return numbers;
         }
     }
 
@@ -465,6 +401,47 @@ public final class Catalogue implements Closeable {
         });
     }
 
+    /** What tells whether a thing is in another catalogue of the same phone as it is in this one. */
+    public record State(String item, String key, long digest) {}
+
+    /** The states of things, in this order; numbers that are not there are left out. */
+    public List<State> states(long... numbers) throws IOException {
+        return ask(() -> {
+            var states = new ArrayList<State>(numbers.length);
+            // The database takes the numbers apart by itself: to ask for each takes several times as long.
+            try (var query = db.prepareStatement(
+                    "SELECT store.name, thing.key, digest FROM json_each(?) AS wanted"
+                            + " JOIN thing ON thing.id = wanted.value JOIN store ON store.id = thing.store ORDER BY wanted.id")) {
+                query.setString(1, Arrays.toString(numbers));
+                try (var rows = query.executeQuery()) {
+                    while (rows.next()) {
+                        states.add(new State(rows.getString(1), rows.getString(2), rows.getLong(3)));
+                    }
+                }
+            }
+            return states;
+        });
+    }
+
+    /**
+     * The numbers of things that are known by what they are; those that are not there are left out.
+     *
+     * @param keys of an item's things
+     */
+    public BitSet numbers(String item, Collection<String> keys) throws IOException {
+        return ask(() -> {
+            try (var query =
+                    db.prepareStatement("SELECT id FROM thing WHERE store IN (SELECT id FROM store WHERE name = ?)"
+                            + " AND key IN (SELECT value FROM json_each(?))")) {
+                query.setString(1, item);
+                query.setString(2, Json.LINE.writeValueAsString(keys));
+                var found = new BitSet();
+                Arrays.stream(numbers(query)).forEach(number -> found.set((int) number));
+                return found;
+            }
+        });
+    }
+
     /** Takes one thing after the other. */
     public interface Each {
         void thing(Entry entry) throws IOException;
@@ -560,7 +537,7 @@ public final class Catalogue implements Closeable {
             if (entry.isEmpty()) {
                 return new long[0];
             }
-            var where = new Where();
+            var where = new Conditions(db);
             where.add("within = ?", entry.get().number());
             return inOrder(Optional.of(where.numbers("SELECT group_concat(id) FROM thing")), Order.OLDEST_FIRST);
         });

@@ -35,14 +35,16 @@ public final class Spine {
     private final long[] at;
     private final int[] day;
     private final byte[] kind;
+    private final long[] bytes;
     /** The first place that has a time. */
     private final int firstDated;
 
-    private Spine(int[] numbers, long[] at, int[] day, byte[] kind) {
+    private Spine(int[] numbers, long[] at, int[] day, byte[] kind, long[] bytes) {
         this.numbers = numbers;
         this.at = at;
         this.day = day;
         this.kind = kind;
+        this.bytes = bytes;
         int first = 0;
         while (first < at.length && at[first] == NO_TIME) {
             first++;
@@ -61,8 +63,9 @@ public final class Spine {
             var at = new long[size];
             var day = new int[size];
             var kind = new byte[size];
+            var bytes = new long[size];
             try (var rows = statement.executeQuery("SELECT id, CASE WHEN " + IN_TIME
-                    + " THEN at END AS moment, day, kind FROM thing ORDER BY moment, at, id")) {
+                    + " THEN at END AS moment, day, kind, bytes FROM thing ORDER BY moment, at, id")) {
                 for (int i = 0; i < size && rows.next(); i++) {
                     numbers[i] = rows.getInt(1);
                     long moment = rows.getLong(2);
@@ -70,9 +73,10 @@ public final class Spine {
                     at[i] = none ? NO_TIME : moment;
                     day[i] = none ? NO_DAY : rows.getInt(3);
                     kind[i] = rows.getByte(4);
+                    bytes[i] = Math.max(0, rows.getLong(5));
                 }
             }
-            return new Spine(numbers, at, day, kind);
+            return new Spine(numbers, at, day, kind, bytes);
         }
     }
 
@@ -86,13 +90,16 @@ public final class Spine {
         buffer(at).asLongBuffer().put(spine.at);
         var day = new byte[size * Integer.BYTES];
         buffer(day).asIntBuffer().put(spine.day);
+        var bytes = new byte[size * Long.BYTES];
+        buffer(bytes).asLongBuffer().put(spine.bytes);
         try (var clear = db.createStatement();
-                var write = db.prepareStatement("INSERT INTO spine VALUES (?, ?, ?, ?)")) {
+                var write = db.prepareStatement("INSERT INTO spine VALUES (?, ?, ?, ?, ?)")) {
             clear.executeUpdate("DELETE FROM spine");
             write.setBytes(1, numbers);
             write.setBytes(2, at);
             write.setBytes(3, day);
             write.setBytes(4, spine.kind);
+            write.setBytes(5, bytes);
             write.executeUpdate();
         }
     }
@@ -100,9 +107,9 @@ public final class Spine {
     /** Loads what was written down. */
     static Spine load(Connection db) throws SQLException {
         try (var statement = db.createStatement();
-                var rows = statement.executeQuery("SELECT numbers, at, day, kind FROM spine")) {
+                var rows = statement.executeQuery("SELECT numbers, at, day, kind, bytes FROM spine")) {
             if (!rows.next()) {
-                return new Spine(new int[0], new long[0], new int[0], new byte[0]);
+                return new Spine(new int[0], new long[0], new int[0], new byte[0], new long[0]);
             }
             var kind = rows.getBytes(4);
             var numbers = new int[kind.length];
@@ -111,7 +118,9 @@ public final class Spine {
             buffer(rows.getBytes(2)).asLongBuffer().get(at);
             var day = new int[kind.length];
             buffer(rows.getBytes(3)).asIntBuffer().get(day);
-            return new Spine(numbers, at, day, kind);
+            var bytes = new long[kind.length];
+            buffer(rows.getBytes(5)).asLongBuffer().get(bytes);
+            return new Spine(numbers, at, day, kind, bytes);
         }
     }
 
@@ -206,10 +215,15 @@ public final class Spine {
      *
      * @param places in the order of time
      * @param kinds how many of each kind there would be if no kind were left out, by ordinal
+     * @param bytes the size of their files, by the ordinal of the kind
      */
-    public record Seen(int[] places, int[] kinds) {
+    public record Seen(int[] places, int[] kinds, long[] bytes) {
         public int of(ThingKind kind) {
             return kinds[kind.ordinal()];
+        }
+
+        public long bytesOf(ThingKind kind) {
+            return bytes[kind.ordinal()];
         }
     }
 
@@ -218,6 +232,7 @@ public final class Spine {
         int from = view.within().map(span -> place(span.from())).orElse(0);
         int to = view.within().map(span -> place(span.until())).orElse(numbers.length);
         var counts = new int[KINDS];
+        var sizes = new long[KINDS];
         var places = new int[to - from];
         int n = 0;
         boolean all = view.kinds().isEmpty();
@@ -226,11 +241,12 @@ public final class Spine {
                 continue;
             }
             counts[kind[i]]++;
+            sizes[kind[i]] += bytes[i];
             if (all || view.kinds().get(kind[i])) {
                 places[n++] = i;
             }
         }
-        return new Seen(n == places.length ? places : Arrays.copyOf(places, n), counts);
+        return new Seen(n == places.length ? places : Arrays.copyOf(places, n), counts, sizes);
     }
 
     /**

@@ -55,6 +55,11 @@ public sealed interface Thing
         return Optional.empty();
     }
 
+    /** The size of its own file; 0 for what has none, or when that is not known. */
+    default long bytes() {
+        return 0;
+    }
+
     /** Whether the owner of the phone sent or made it, rather than somebody else; absent where that means nothing. */
     default Optional<Boolean> outgoing() {
         return Optional.empty();

@@ -8,6 +8,7 @@ import app.custodex.model.Moment;
 import app.custodex.model.Note;
 import app.custodex.model.Thing;
 import app.custodex.model.ThingId;
+import app.custodex.search.Marks;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.text.Normalizer;
@@ -144,10 +145,41 @@ class FindTest {
                     }
                 }
                 assertEquals(expected, found, asked);
+                var marked = new TreeSet<Integer>();
+                for (int n = 0; n < texts.size(); n++) {
+                    if (!Marks.of(asked).in(texts.get(n)).isEmpty()) {
+                        marked.add(n);
+                    }
+                }
+                // Of several words each is marked where it is; only texts with all of them are found.
+                assertTrue(asked.contains(" ") ? marked.containsAll(found) : marked.equals(found), asked);
                 hits += found.size();
             }
         }
         assertTrue(hits > 2_000, hits + " hits");
+    }
+
+    /** What is marked, between brackets. */
+    private static String marked(String typed, String text) {
+        var shown = new StringBuilder(text);
+        for (var mark : Marks.of(typed).in(text).reversed()) {
+            shown.insert(mark.until(), ']').insert(mark.from(), '[');
+        }
+        return shown.toString();
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "key lighthouse,The key to the lighthouse,The [key] to the [lighthouse]",
+        "'\"the light\"',To the light or the lights,To [the light] or the lights",
+        "ase,'Åse, ÅSE\u0301N, Base','[Åse], [ÅSE\u0301N], Base'",
+        "灯台,あの灯台で,あの[灯台]で",
+        "ΟΔΟΣ,Μία οδός,Μία [οδός]",
+        "7700 900,call +44 (7700) 900-166 now,call +[44 (7700) 900-166] now",
+        "…,kettle,kettle"
+    })
+    void whatWasFoundIsMarkedInWholeWords(String typed, String text, String shown) {
+        assertEquals(shown, marked(typed, text));
     }
 
     @ParameterizedTest

@@ -10,6 +10,7 @@ import app.custodex.desktop.drawer.PracticeWindow;
 import app.custodex.desktop.shots.Shots;
 import app.custodex.desktop.ui.Fonts;
 import app.custodex.desktop.ui.MessageBar;
+import app.custodex.desktop.ui.Veil;
 import app.custodex.desktop.ui.Words;
 import app.custodex.desktop.ui.Work;
 import app.custodex.drawer.PracticeDrawer;
@@ -117,13 +118,17 @@ public final class App extends Application {
     public record Prepared(Custodex custodex, Optional<PracticeDrawer> drawer) {
         /** @param demo what the practice phones hold that are to be plugged in, if any */
         public static Prepared open(Home home, Optional<Contents> demo) throws IOException {
+            return open(home, demo, Clock.systemUTC());
+        }
+
+        static Prepared open(Home home, Optional<Contents> demo, Clock clock) throws IOException {
             if (demo.isPresent()) {
                 home.markAsDemoIfNew();
             }
             Optional<PracticeDrawer> drawer =
                     demo.isPresent() ? Optional.of(plugIn(home, demo.get())) : Optional.empty();
             try {
-                return new Prepared(Custodex.open(home, Clock.systemUTC()), drawer);
+                return new Prepared(Custodex.open(home, clock), drawer);
             } catch (IOException | RuntimeException e) {
                 drawer.ifPresent(PracticeDrawer::close);
                 throw e;
@@ -155,9 +160,11 @@ public final class App extends Application {
         public static Workplace show(Stage stage, Prepared prepared) {
             Fonts.load();
             Theme.apply(false);
-            var messages = new MessageBar();
+            var veil = new Veil();
+            var messages = new MessageBar(veil);
             var work = new Work(messages::show);
-            var desk = new Desk(prepared.custodex(), new Words(Locale.getDefault(), ZoneId.systemDefault()), work);
+            var desk =
+                    new Desk(prepared.custodex(), new Words(Locale.getDefault(), ZoneId.systemDefault()), work, veil);
             var practice = prepared.drawer().map(d -> new PracticeWindow(d, desk, stage));
             var shell =
                     new Shell(desk, messages, () -> practice.ifPresent(PracticeWindow::toggle), practice.isPresent());

@@ -3,11 +3,13 @@ package app.custodex.desktop;
 import app.custodex.app.Bay;
 import app.custodex.app.Custodex;
 import app.custodex.base.ProblemException;
+import app.custodex.desktop.ui.Veil;
 import app.custodex.desktop.ui.Words;
 import app.custodex.desktop.ui.Work;
 import app.custodex.docket.Docket;
 import app.custodex.docket.RouteStep;
 import app.custodex.link.PhoneIdentity;
+import app.custodex.model.ThingId;
 import app.custodex.seal.Passphrase;
 import app.custodex.strongroom.StoredPhone;
 import app.custodex.strongroom.StoredPhone.Seal;
@@ -33,6 +35,7 @@ public final class Desk implements AutoCloseable {
     public enum Place {
         BENCH,
         SOURCES,
+        FIND,
         READING_ROOM,
         STRONGROOM
     }
@@ -42,18 +45,28 @@ public final class Desk implements AutoCloseable {
      *
      * @param layer of the phone; 0 for the phone itself as it is now
      * @param straight where the phone is, when it is read itself and nothing of it is kept
+     * @param at a thing at which it is to be opened
+     * @param request counts up, so that the same can be asked for once more
      */
-    public record Reading(PhoneIdentity phone, int layer, boolean extracting, Optional<Bay> straight) {}
+    public record Reading(
+            PhoneIdentity phone,
+            int layer,
+            boolean extracting,
+            Optional<Bay> straight,
+            Optional<ThingId> at,
+            int request) {}
 
     private final Custodex custodex;
     private final Words words;
     private final Work work;
     private final BackupDesk backups;
     private final CheckDesk checks;
+    private final CurtainDesk curtain;
     private final ObservableList<BayModel> bays = FXCollections.observableArrayList();
     private final ObjectProperty<Place> place = new SimpleObjectProperty<>(Place.BENCH);
     private final ObjectProperty<Optional<BayModel>> present = new SimpleObjectProperty<>(Optional.empty());
     private final ObjectProperty<Optional<Reading>> reading = new SimpleObjectProperty<>(Optional.empty());
+    private final ObjectProperty<Optional<PhoneIdentity>> foundIn = new SimpleObjectProperty<>(Optional.empty());
     private final ObjectProperty<Strongroom.Holdings> holdings =
             new SimpleObjectProperty<>(new Strongroom.Holdings(List.of(), List.of()));
     private final IntegerProperty changes = new SimpleIntegerProperty();
@@ -61,13 +74,15 @@ public final class Desk implements AutoCloseable {
     private int looks;
 
     private int shownLook;
+    private int readingRequests;
 
-    public Desk(Custodex custodex, Words words, Work work) {
+    public Desk(Custodex custodex, Words words, Work work, Veil veil) {
         this.custodex = custodex;
         this.words = words;
         this.work = work;
         this.backups = new BackupDesk(this);
         this.checks = new CheckDesk(this);
+        this.curtain = new CurtainDesk(this, veil);
         followBays();
         work.start("Custodex", custodex::problems, problems -> problems.forEach(work::tell));
     }
@@ -78,6 +93,7 @@ public final class Desk implements AutoCloseable {
         refreshHoldings();
         backups.start();
         checks.start();
+        curtain.start();
     }
 
     public Custodex custodex() {
@@ -100,6 +116,15 @@ public final class Desk implements AutoCloseable {
         return checks;
     }
 
+    public CurtainDesk curtain() {
+        return curtain;
+    }
+
+    /** What private words and pictures are made with. */
+    public Veil veil() {
+        return curtain.veil();
+    }
+
     public ObservableList<BayModel> bays() {
         return bays;
     }
@@ -115,6 +140,11 @@ public final class Desk implements AutoCloseable {
 
     public ObjectProperty<Optional<Reading>> reading() {
         return reading;
+    }
+
+    /** Whose thing is looked at in the find results. */
+    public ObjectProperty<Optional<PhoneIdentity>> foundIn() {
+        return foundIn;
     }
 
     public ObjectProperty<Strongroom.Holdings> holdings() {
@@ -372,7 +402,17 @@ public final class Desk implements AutoCloseable {
 
     /** Opens a layer in the reading room. */
     public void read(PhoneIdentity phone, int layer, boolean extracting) {
-        reading.set(Optional.of(new Reading(phone, layer, extracting, Optional.empty())));
+        read(new Reading(phone, layer, extracting, Optional.empty(), Optional.empty(), ++readingRequests));
+    }
+
+    /** Opens a layer at one of its things. */
+    public void read(PhoneIdentity phone, int layer, ThingId at) {
+        read(new Reading(phone, layer, false, Optional.empty(), Optional.of(at), ++readingRequests));
+    }
+
+    private void read(Reading target) {
+        var phone = target.phone();
+        reading.set(Optional.of(target));
         place.set(Place.READING_ROOM);
         stepDone(phone, RouteStep.READ);
     }
@@ -381,9 +421,7 @@ public final class Desk implements AutoCloseable {
     public void readStraight(BayModel bay) {
         bay.phone().ifPresent(phone -> {
             reading.set(Optional.empty()); // it is read anew each time: it may have changed
-            reading.set(Optional.of(new Reading(phone, 0, false, Optional.of(bay.bay()))));
-            place.set(Place.READING_ROOM);
-            stepDone(phone, RouteStep.READ);
+            read(new Reading(phone, 0, false, Optional.of(bay.bay()), Optional.empty(), ++readingRequests));
         });
     }
 
@@ -401,6 +439,7 @@ public final class Desk implements AutoCloseable {
 
     @Override
     public void close() {
+        curtain.close();
         checks.close();
         backups.close();
         custodex.close();

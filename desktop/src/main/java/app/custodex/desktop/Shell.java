@@ -2,11 +2,13 @@ package app.custodex.desktop;
 
 import app.custodex.desktop.bench.BenchView;
 import app.custodex.desktop.bench.SourcesView;
+import app.custodex.desktop.reading.FindView;
 import app.custodex.desktop.reading.ReadingRoom;
 import app.custodex.desktop.strongroom.StrongroomView;
 import app.custodex.desktop.ui.MessageBar;
 import javafx.scene.Node;
 import javafx.scene.Scene;
+import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyCodeCombination;
 import javafx.scene.input.KeyCombination;
@@ -23,6 +25,7 @@ final class Shell extends BorderPane {
     private final ReadingRoom readingRoom;
     private final StrongroomView strongroom;
     private final SourcesView sources;
+    private final FindView find;
     private final Runnable openDrawer;
     private boolean night;
 
@@ -34,8 +37,10 @@ final class Shell extends BorderPane {
         readingRoom = new ReadingRoom(desk);
         strongroom = new StrongroomView(desk);
         sources = new SourcesView(desk);
+        var findField = new TextField();
+        find = new FindView(desk, findField);
         setId("shell");
-        setTop(new VBox(new TopBar(desk, openDrawer, hasDrawer, () -> night(!night)), new BayStrip(desk)));
+        setTop(new VBox(new TopBar(desk, findField, openDrawer, hasDrawer, () -> night(!night)), new BayStrip(desk)));
         setBottom(messages);
         desk.place().addListener((o, was, is) -> show());
         show();
@@ -49,6 +54,7 @@ final class Shell extends BorderPane {
         return switch (desk.place().get()) {
             case BENCH -> bench;
             case SOURCES -> sources;
+            case FIND -> find;
             case READING_ROOM -> readingRoom;
             case STRONGROOM -> strongroom;
         };
@@ -56,8 +62,13 @@ final class Shell extends BorderPane {
 
     /** Whoever touches mouse or keyboard is at work; checks that run while nobody is wait. */
     private void noteTouches(Scene scene) {
-        scene.addEventFilter(MouseEvent.ANY, event -> desk.checks().touched());
-        scene.addEventFilter(KeyEvent.KEY_PRESSED, event -> desk.checks().touched());
+        scene.addEventFilter(MouseEvent.ANY, event -> touched());
+        scene.addEventFilter(KeyEvent.KEY_PRESSED, event -> touched());
+    }
+
+    private void touched() {
+        desk.checks().touched();
+        desk.curtain().touched();
     }
 
     /** Light paper, or the dark bench for the night. */
@@ -82,6 +93,7 @@ final class Shell extends BorderPane {
         }
         keys.put(KeyCombination.valueOf("Ctrl+1"), () -> desk.place().set(Desk.Place.BENCH));
         keys.put(KeyCombination.valueOf("Ctrl+2"), () -> desk.place().set(Desk.Place.STRONGROOM));
+        keys.put(KeyCombination.valueOf("F6"), desk.curtain()::toggle);
         keys.put(KeyCombination.valueOf("F8"), () -> night(!night));
         keys.put(KeyCombination.valueOf("F9"), openDrawer);
         keys.put(KeyCombination.valueOf("Esc"), messages::hide);
@@ -89,6 +101,7 @@ final class Shell extends BorderPane {
         keys.put(KeyCombination.valueOf("Ctrl+R"), () -> bench.readNewest(false));
         keys.put(KeyCombination.valueOf("Ctrl+E"), this::extract);
         keys.put(KeyCombination.valueOf("Ctrl+F"), readingRoom::focusFind);
+        keys.put(KeyCombination.valueOf("Ctrl+K"), find::begin);
         keys.put(KeyCombination.valueOf("Ctrl+T"), readingRoom::pickAllShown);
     }
 

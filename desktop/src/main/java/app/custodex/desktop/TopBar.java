@@ -6,16 +6,18 @@ import java.util.Map;
 import javafx.css.PseudoClass;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
+import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
 
 /** The word mark, the places, and what concerns the whole window. */
 final class TopBar extends HBox {
     private static final PseudoClass PRESENT = PseudoClass.getPseudoClass("present");
+    private static final PseudoClass LIFTED = PseudoClass.getPseudoClass("lifted");
 
-    TopBar(Desk desk, Runnable openDrawer, boolean hasDrawer, Runnable toggleNight) {
+    TopBar(Desk desk, TextField find, Runnable openDrawer, boolean hasDrawer, Runnable toggleNight) {
         getStyleClass().add("top-bar");
         setAlignment(Pos.CENTER_LEFT);
-        setSpacing(20);
+        setSpacing(14);
         var mark = new HBox(Parts.text("Custode", "word-mark"), Parts.text("x", "word-mark", "word-mark-end"));
         mark.setAlignment(Pos.CENTER_LEFT);
         var bench = Parts.button("place-bench", "Bench", "", () -> desk.place().set(Place.BENCH), "place");
@@ -30,10 +32,27 @@ final class TopBar extends HBox {
         };
         desk.place().addListener((o, was, is) -> present.run());
         present.run();
-        getChildren().addAll(mark, bench, strongroom, Parts.gap());
+        getChildren().addAll(mark, bench, strongroom, Parts.gap(), find(find));
         if (hasDrawer) {
             getChildren().add(Parts.button("open-drawer", "Practice drawer", "F9", openDrawer, "bar-button"));
         }
+        getChildren().add(curtain(desk));
         getChildren().add(Parts.button("toggle-night", "Night bench", "F8", toggleNight, "bar-button"));
+    }
+
+    private static HBox find(TextField field) {
+        field.setId("find-everywhere");
+        field.setPromptText("Find in every layer…");
+        field.setPrefColumnCount(16);
+        var box = new HBox(6, field, Parts.key("Ctrl+K"));
+        box.setAlignment(Pos.CENTER_LEFT);
+        return box;
+    }
+
+    private static Button curtain(Desk desk) {
+        var button = Parts.button("curtain", "", "F6", desk.curtain()::toggle, "bar-button", "curtain");
+        button.textProperty().bind(desk.curtain().state());
+        desk.veil().down().addListener((o, was, is) -> button.pseudoClassStateChanged(LIFTED, !is));
+        return button;
     }
 }

@@ -12,13 +12,18 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.InstantSource;
+import java.time.ZoneOffset;
 import java.util.Optional;
 import java.util.ServiceLoader;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
 import java.util.function.BooleanSupplier;
 import javafx.scene.Node;
-import javafx.scene.control.Label;
+import javafx.scene.control.Labeled;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.input.KeyCode;
 import javafx.stage.Stage;
@@ -40,6 +45,10 @@ abstract class WindowTest {
 
     Path home;
     Stage stage;
+    /** By so much the window's clock is ahead. */
+    volatile Duration later = Duration.ZERO;
+
+    private final Clock clock = ((InstantSource) () -> Instant.now().plus(later)).withZone(ZoneOffset.UTC);
     Workplace workplace;
 
     /** To be called by each test class's own start method: the library looks for it there only. */
@@ -47,7 +56,7 @@ abstract class WindowTest {
         home = homes.resolve("home-" + ++homeNumber);
         stage = shown;
         copyPhones();
-        workplace = Workplace.show(stage, Prepared.open(new Home(home), Optional.of(Contents.sketched(1, 0))));
+        workplace = Workplace.show(stage, Prepared.open(new Home(home), Optional.of(Contents.sketched(1, 0)), clock));
     }
 
     /** Drawing the demo's phones takes seconds, so it is done once and each window gets a copy. */
@@ -160,7 +169,7 @@ abstract class WindowTest {
     }
 
     static String text(FxRobot robot, String id) {
-        return robot.lookup(id).queryAs(Label.class).getText();
+        return robot.lookup(id).queryAs(Labeled.class).getText();
     }
 
     void untilText(FxRobot robot, String id, String words) {

@@ -6,20 +6,28 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 import app.custodex.app.Custodex;
 import app.custodex.app.DemoHistory;
 import app.custodex.app.Home;
+import app.custodex.app.LiveSearch;
 import app.custodex.app.Mandate;
+import app.custodex.app.StrongroomSearch;
+import app.custodex.base.CancelToken;
 import app.custodex.base.Problem;
 import app.custodex.base.RealDisk;
+import app.custodex.catalogue.Filter;
 import app.custodex.drawer.PastVisit;
 import app.custodex.drawer.PracticeDrawer.Contents;
+import app.custodex.model.Thing;
 import app.custodex.model.ThingKind;
 import app.custodex.strongroom.StoredPhone.Seal;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
+import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeSet;
 import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.atomic.AtomicInteger;
 import org.junit.jupiter.api.Test;
@@ -73,6 +81,7 @@ class DemoHistoryTest {
                     }
                 }
             }
+            whatIsFoundWhileTypingIsWhatIsFoundInEachLayer(home);
             // Another start makes nothing once more.
             DemoHistory.start(home, drawer, told::incrementAndGet, problems::add)
                     .orElseThrow()
@@ -90,6 +99,42 @@ class DemoHistoryTest {
                     .orElseThrow()
                     .await();
             assertEquals(1, problems.size());
+        }
+    }
+
+    private static void whatIsFoundWhileTypingIsWhatIsFoundInEachLayer(Home home) throws Exception {
+        try (var custodex = Custodex.open(home, Clock.systemUTC());
+                var live = custodex.liveSearch(Locale.UK)) {
+            var phones = custodex.strongroom().holdings().phones();
+            var counts = new TreeSet<Integer>();
+            for (var typed : List.of("storm", "lighthouse", "s", "nothing-has-this")) {
+                var things = new HashSet<Thing>();
+                var query = new StrongroomSearch.Query(
+                        typed,
+                        in -> Optional.of(Filter.EVERYTHING),
+                        StrongroomSearch.Reach.ALL_LAYERS,
+                        custodex.gate()::mandateFor,
+                        Locale.UK);
+                custodex.search().find(query, phones, (thing, in) -> things.add(thing), new CancelToken());
+                var answers = new ArrayList<LiveSearch.Answer>();
+                var everything = new LiveSearch.Question(typed, Set.of(), Filter.EVERYTHING);
+                live.find(everything, phones, Optional.empty(), answers::add, new CancelToken());
+                var last = answers.getLast();
+                assertTrue(last.finished());
+                assertEquals(2, last.notSearched().size(), "two are sealed: " + last.notSearched());
+                if (last.complete()) {
+                    assertEquals(things.size(), last.hits().size(), typed);
+                } else {
+                    assertEquals(LiveSearch.MOST, last.hits().size(), typed);
+                }
+                counts.add(last.hits().size());
+                var messages = new LiveSearch.Question(typed, Set.of(ThingKind.MESSAGE), Filter.EVERYTHING);
+                live.find(messages, phones, Optional.empty(), answers::add, new CancelToken());
+                assertEquals(last.kinds(), answers.getLast().kinds(), "the others keep their figures");
+                assertTrue(answers.getLast().hits().stream()
+                        .allMatch(hit -> hit.entry().thing().kind() == ThingKind.MESSAGE));
+            }
+            assertTrue(counts.size() > 2, "some, many, none: " + counts);
         }
     }
 }

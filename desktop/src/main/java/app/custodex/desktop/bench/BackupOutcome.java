@@ -165,7 +165,7 @@ final class BackupOutcome extends VBox {
                 : Parts.state(Mark.TROUBLE, desk.words().count(kind.missed()) + " missing");
     }
 
-    private static Node problems(List<Problem> problems) {
+    private Node problems(List<Problem> problems) {
         var list = new ListView<>(FXCollections.observableList(problems));
         list.setId("backup-problems");
         list.setFixedCellSize(30);
@@ -174,9 +174,16 @@ final class BackupOutcome extends VBox {
             @Override
             protected void updateItem(@Nullable Problem problem, boolean empty) {
                 super.updateItem(problem, empty);
-                setGraphic(empty || problem == null ? null : UserText.line(problem.sentence()));
+                setGraphic(empty || problem == null ? null : row(problem));
             }
         });
         return list;
+    }
+
+    /** The names of items are private; what happened to them is not. */
+    private Node row(Problem problem) {
+        var subject = desk.veil().line(problem.subject());
+        subject.setMinWidth(80);
+        return Parts.row(subject, UserText.line(problem.told()));
     }
 }

@@ -2,7 +2,6 @@ package app.custodex.desktop.bench;
 
 import app.custodex.desktop.Desk;
 import app.custodex.desktop.ui.Parts;
-import app.custodex.desktop.ui.UserText;
 import app.custodex.link.PhoneIdentity;
 import app.custodex.strongroom.LayerChange;
 import java.util.Locale;
@@ -47,7 +46,7 @@ public final class ChangeList extends ListView<LayerChange> {
                 setGraphic(null);
                 return;
             }
-            var path = UserText.line(change.path().text());
+            var path = desk.veil().line(change.path().text());
             HBox.setHgrow(path, Priority.ALWAYS);
             var row = new HBox(
                     10,

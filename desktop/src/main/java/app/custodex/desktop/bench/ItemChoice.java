@@ -6,7 +6,6 @@ import app.custodex.backup.Survey.Found;
 import app.custodex.desktop.BayModel;
 import app.custodex.desktop.Desk;
 import app.custodex.desktop.ui.Parts;
-import app.custodex.desktop.ui.UserText;
 import app.custodex.link.Kind;
 import app.custodex.link.PhonePath;
 import java.util.HashSet;
@@ -140,7 +139,7 @@ final class ItemChoice extends VBox {
             box.setSelected(chosen.contains(found.file().path()));
             box.setFocusTraversable(false);
             box.setOnAction(event -> pick(found, box.isSelected()));
-            var name = UserText.line(found.file().path().text());
+            var name = desk.veil().line(found.file().path().text());
             HBox.setHgrow(name, Priority.ALWAYS);
             var size = Parts.text(desk.words().bytes(found.file().size()), "lesser");
             size.setMinWidth(70);

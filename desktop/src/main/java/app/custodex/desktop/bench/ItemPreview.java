@@ -7,7 +7,6 @@ import app.custodex.base.ProblemException;
 import app.custodex.desktop.BayModel;
 import app.custodex.desktop.Desk;
 import app.custodex.desktop.ui.Parts;
-import app.custodex.desktop.ui.UserText;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -52,15 +51,15 @@ final class ItemPreview extends VBox {
         int question = ++asked;
         var ending = file.path().ending();
         if (PICTURES.contains(ending) && file.size() <= LARGEST_PICTURE) {
-            desk.work().start(file.path().text(), () -> read(found, LARGEST_PICTURE), bytes -> {
+            desk.work().start("An item of the phone", () -> read(found, LARGEST_PICTURE), bytes -> {
                 if (question == asked) {
                     getChildren().add(picture(bytes));
                 }
             });
         } else if (TEXTS.contains(ending)) {
-            desk.work().start(file.path().text(), () -> read(found, LINES), bytes -> {
+            desk.work().start("An item of the phone", () -> read(found, LINES), bytes -> {
                 if (question == asked) {
-                    getChildren().add(UserText.paragraph(new String(bytes, StandardCharsets.UTF_8), "lesser"));
+                    getChildren().add(desk.veil().paragraph(new String(bytes, StandardCharsets.UTF_8), "lesser"));
                 }
             });
         }
@@ -81,8 +80,10 @@ final class ItemPreview extends VBox {
                         most);
     }
 
-    private static Node picture(byte[] bytes) {
+    private Node picture(byte[] bytes) {
         var image = new Image(new ByteArrayInputStream(bytes), 0, HEIGHT, true, true);
-        return image.isError() ? Parts.sentence("This picture can't be shown.", "lesser") : new ImageView(image);
+        return image.isError()
+                ? Parts.sentence("This picture can't be shown.", "lesser")
+                : desk.veil().picture(new ImageView(image));
     }
 }

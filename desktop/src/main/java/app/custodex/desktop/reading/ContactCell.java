@@ -1,6 +1,7 @@
 package app.custodex.desktop.reading;
 
 import app.custodex.desktop.ui.UserText;
+import app.custodex.desktop.ui.Veil;
 import app.custodex.model.Contact;
 import javafx.geometry.Pos;
 import javafx.scene.control.CheckBox;
@@ -14,12 +15,14 @@ import org.jspecify.annotations.Nullable;
 final class ContactCell extends ListCell<Contact> {
     private final ReadingModel model;
     private final CheckBox pick = new CheckBox();
-    private final UserText title = UserText.line("", "strong");
-    private final UserText more = UserText.line("", "lesser");
+    private final UserText title;
+    private final UserText more;
     private final HBox row;
 
-    ContactCell(ReadingModel model) {
+    ContactCell(ReadingModel model, Veil veil) {
         this.model = model;
+        title = veil.line("", "strong");
+        more = veil.line("", "lesser");
         pick.setFocusTraversable(false);
         pick.setOnAction(event -> {
             var contact = getItem();
@@ -44,13 +47,8 @@ final class ContactCell extends ListCell<Contact> {
             return;
         }
         pick.setSelected(model.isPicked(contact));
-        if (!title.getText().equals(contact.title())) {
-            title.setText(contact.title());
-        }
-        var line = more(contact);
-        if (!more.getText().equals(line)) {
-            more.setText(line);
-        }
+        title.setText(contact.title());
+        more.setText(more(contact));
         setGraphic(row);
     }
 

@@ -26,8 +26,8 @@ final class ContactDetail extends VBox {
 
     private final Desk desk;
     private final ReadingModel model;
-    private final UserText title = UserText.paragraph("", "title");
-    private final UserText subtitle = UserText.paragraph("", "lesser");
+    private final UserText title;
+    private final UserText subtitle;
     private final ImageView photo = new ImageView();
     private final StackPane frame = new StackPane(photo);
     private final Button pick;
@@ -37,6 +37,9 @@ final class ContactDetail extends VBox {
     ContactDetail(Desk desk, ReadingModel model) {
         this.desk = desk;
         this.model = model;
+        title = desk.veil().paragraph("", "title");
+        subtitle = desk.veil().paragraph("", "lesser");
+        desk.veil().picture(photo);
         setId("contact-detail");
         title.setId("contact-title");
         pick = Parts.button("contact-pick", "Put in tray", "T", this::togglePick);
@@ -97,38 +100,39 @@ final class ContactDetail extends VBox {
         }
         var facts = Parts.facts(128);
         facts.setStyle("-fx-padding: 14 18 18 18;");
-        c.nicknames().forEach(n -> Parts.fact(facts, "Nickname", UserText.paragraph(n)));
+        c.nicknames().forEach(n -> Parts.fact(facts, "Nickname", desk.veil().paragraph(n)));
         for (var phone : c.phones()) {
             fact(facts, "Telephone", phone.label(), phone.written());
             if (!phone.e164().isEmpty() && !phone.e164().equals(phone.written())) {
-                Parts.fact(facts, "", phone.e164(), "lesser", "mono");
+                Parts.fact(facts, "", desk.veil().paragraph(phone.e164(), "lesser", "mono"));
             }
         }
         c.mails().forEach(m -> fact(facts, "Mail", m));
         c.chats().forEach(m -> fact(facts, "Chat", m));
         c.webs().forEach(m -> fact(facts, "Web", m));
         c.addresses().forEach(a -> fact(facts, "Address", a.label(), String.join("\n", a.lines())));
-        c.birthday().ifPresent(day -> Parts.fact(facts, "Birthday", day.iso()));
-        c.anniversary().ifPresent(day -> Parts.fact(facts, "Anniversary", day.iso()));
+        c.birthday().ifPresent(day -> Parts.fact(facts, "Birthday", desk.veil().paragraph(day.iso())));
+        c.anniversary()
+                .ifPresent(day -> Parts.fact(facts, "Anniversary", desk.veil().paragraph(day.iso())));
         c.related().forEach(r -> fact(facts, "Related", r));
         if (!c.groups().isEmpty()) {
-            Parts.fact(facts, "Groups", UserText.paragraph(String.join(", ", c.groups())));
+            Parts.fact(facts, "Groups", desk.veil().paragraph(String.join(", ", c.groups())));
         }
-        c.notes().forEach(n -> Parts.fact(facts, "Note", UserText.paragraph(n)));
-        c.extras().forEach(e -> Parts.fact(facts, e.name(), UserText.paragraph(e.value())));
+        c.notes().forEach(n -> Parts.fact(facts, "Note", desk.veil().paragraph(n)));
+        c.extras().forEach(e -> Parts.fact(facts, e.name(), desk.veil().paragraph(e.value())));
         c.changed().ifPresent(at -> Parts.fact(facts, "Changed", desk.words().moment(at, desk.now()), "lesser"));
         scroll.setContent(facts);
         scroll.setVvalue(0);
     }
 
-    private static void fact(GridPane facts, String name, Labelled labelled) {
+    private void fact(GridPane facts, String name, Labelled labelled) {
         fact(facts, name, labelled.label(), labelled.value());
     }
 
-    private static void fact(GridPane facts, String name, String label, String value) {
-        var words = new VBox(UserText.paragraph(value));
+    private void fact(GridPane facts, String name, String label, String value) {
+        var words = new VBox(desk.veil().paragraph(value));
         if (!label.isEmpty() && !label.toLowerCase(Locale.ROOT).equals(name.toLowerCase(Locale.ROOT))) {
-            words.getChildren().add(UserText.paragraph(label, "lesser"));
+            words.getChildren().add(desk.veil().paragraph(label, "lesser"));
         }
         Parts.fact(facts, name, words);
     }
@@ -140,7 +144,7 @@ final class ContactDetail extends VBox {
         }
         desk.work()
                 .start(
-                        "Photo of " + c.title(),
+                        "A contact's photo",
                         () -> layer.get()
                                 .photo(c)
                                 .map(bytes ->

@@ -99,7 +99,7 @@ final class ContactsPane extends HBox {
 
         list.setId("contacts");
         list.setFixedCellSize(46);
-        list.setCellFactory(view -> new ContactCell(model));
+        list.setCellFactory(view -> new ContactCell(model, desk.veil()));
         list.getSelectionModel().selectedItemProperty().addListener((o, was, is) -> showDetail(is));
         list.setOnKeyPressed(event -> {
             var chosen = list.getSelectionModel().getSelectedItem();
@@ -168,7 +168,7 @@ final class ContactsPane extends HBox {
     }
 
     private Button lens(String id, String name, int size, Lens lens) {
-        var label = UserText.line(name);
+        var label = id.equals("lens-group") ? desk.veil().line(name) : UserText.line(name);
         HBox.setHgrow(label, Priority.ALWAYS);
         var button = new Button();
         button.setId(id);

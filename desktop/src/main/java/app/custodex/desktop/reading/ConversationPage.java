@@ -76,6 +76,7 @@ final class ConversationPage extends Region {
                 goTo(is.doubleValue());
             }
         });
+        desk.veil().down().addListener((o, was, is) -> veiled());
         setClip(clip);
         empty.setManaged(false);
         getChildren().addAll(empty, bar);
@@ -131,6 +132,13 @@ final class ConversationPage extends Region {
         }
         requestLayout();
         tellChosen();
+    }
+
+    /** Rows are of another height when their words are hidden; the one that one looks at stays where it is. */
+    private void veiled() {
+        heights = new Heights(places.length, GUESS);
+        putAway(0, -1);
+        requestLayout();
     }
 
     private void scroll(double by) {
@@ -269,7 +277,7 @@ final class ConversationPage extends Region {
     }
 
     private MessageRow filled(int row) {
-        var node = spare.isEmpty() ? new MessageRow() : spare.pop();
+        var node = spare.isEmpty() ? new MessageRow(desk.veil()) : spare.pop();
         if (node.getParent() == null) {
             getChildren().addFirst(node);
         }

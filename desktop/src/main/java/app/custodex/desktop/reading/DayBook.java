@@ -13,6 +13,7 @@ import java.time.format.DateTimeFormatter;
 import java.time.format.FormatStyle;
 import java.util.AbstractList;
 import java.util.Optional;
+import java.util.OptionalLong;
 import java.util.function.Consumer;
 import javafx.collections.FXCollections;
 import javafx.geometry.Pos;
@@ -43,6 +44,8 @@ final class DayBook extends VBox {
     private int[] numbers = new int[0];
     private Optional<Pages> pages = Optional.empty();
     private boolean oldestFirst;
+    /** What is to be chosen when it is shown. */
+    private OptionalLong sought = OptionalLong.empty();
 
     /** @param chosen is told what is chosen; empty for nothing */
     DayBook(Desk desk, Consumer<Optional<Entry>> chosen) {
@@ -72,6 +75,11 @@ final class DayBook extends VBox {
         places = new int[0];
         list.setItems(FXCollections.observableArrayList());
         count.setText("");
+    }
+
+    /** Chooses a thing when the next answer is shown. */
+    void seek(long number) {
+        sought = OptionalLong.of(number);
     }
 
     /** Why nothing is shown. */
@@ -119,7 +127,19 @@ final class DayBook extends VBox {
             }
         }));
         list.scrollTo(0);
+        choose();
         count.setText(desk.words().count(size, "thing", "things"));
+    }
+
+    private void choose() {
+        for (int i = 0; i < numbers.length && sought.isPresent(); i++) {
+            if (numbers[i] == sought.getAsLong()) {
+                sought = OptionalLong.empty();
+                list.getSelectionModel().select(i);
+                list.scrollTo(Math.max(0, i - 4));
+            }
+        }
+        sought = OptionalLong.empty();
     }
 
     private void arrived() {
@@ -146,9 +166,9 @@ final class DayBook extends VBox {
     private final class Cell extends ListCell<Integer> {
         private final Label day = fixed(94, "strong");
         private final Label time = fixed(62, "lesser", "mono");
-        private final UserText who = UserText.line("", "who");
+        private final UserText who = desk.veil().line("", "who");
         private final Region rail = new Region();
-        private final UserText what = UserText.line("");
+        private final UserText what = desk.veil().line("");
         private final Label kind = Parts.text("", "lesser");
         private final HBox row = new HBox(8, day, time, who, rail, what, kind);
 
@@ -202,21 +222,20 @@ final class DayBook extends VBox {
         private void awaited() {
             time.setText("");
             who.setText("");
-            what.setText("…");
+            what.setOpenText("…");
         }
 
         private void fill(Thing thing) {
             var words = new ThingWords(room.orElseThrow().names());
             var zone = room.orElseThrow().phone().phone().timeZone();
             time.setText(thing.moment().map(moment -> time(moment, zone)).orElse(""));
-            set(who, words.who(thing));
-            set(what, words.what(thing));
+            words.show(thing, who, what);
             setAccessibleText(String.join(
                     ", ",
                     day.getText(),
                     time.getText(),
-                    who.getText(),
-                    what.getText(),
+                    who.getAccessibleText(),
+                    what.getAccessibleText(),
                     thing.kind().code()));
         }
 
@@ -227,12 +246,6 @@ final class DayBook extends VBox {
                 case Moment.Floating floating -> timeFormat.format(floating.local());
                 case Moment.Day whole -> "all day";
             };
-        }
-
-        private static void set(UserText node, String text) {
-            if (!node.getText().equals(text)) {
-                node.setText(text);
-            }
         }
     }
 }

@@ -6,7 +6,6 @@ import app.custodex.desktop.Desk;
 import app.custodex.desktop.ui.FolderOpener;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.Parts.Mark;
-import app.custodex.desktop.ui.UserText;
 import app.custodex.docket.RouteStep;
 import app.custodex.extract.ContactFormat;
 import app.custodex.extract.ContactFormat.Version;
@@ -226,7 +225,7 @@ final class ExtractPane extends ScrollPane {
         }
     }
 
-    private static <T> ListView<T> list(String id, List<T> items, Function<T, String> words) {
+    private <T> ListView<T> list(String id, List<T> items, Function<T, String> words) {
         var list = new ListView<>(FXCollections.observableList(items));
         list.setId(id);
         list.setFixedCellSize(30);
@@ -235,7 +234,7 @@ final class ExtractPane extends ScrollPane {
             @Override
             protected void updateItem(T item, boolean empty) {
                 super.updateItem(item, empty);
-                setGraphic(empty || item == null ? null : UserText.line(words.apply(item)));
+                setGraphic(empty || item == null ? null : desk.veil().line(words.apply(item)));
             }
         });
         return list;

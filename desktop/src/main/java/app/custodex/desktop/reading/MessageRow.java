@@ -2,6 +2,7 @@ package app.custodex.desktop.reading;
 
 import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.UserText;
+import app.custodex.desktop.ui.Veil;
 import app.custodex.model.Attachment;
 import app.custodex.model.Message;
 import app.custodex.model.Thing;
@@ -25,13 +26,16 @@ final class MessageRow extends VBox {
     private final Label day = Parts.text("", "lesser");
     private final HBox dayRule = new HBox(day);
     private final Label time = Parts.text("", "lesser", "mono");
-    private final UserText who = UserText.paragraph("", "strong");
+    private final Veil veil;
+    private final UserText who;
     private final Region rail = new Region();
     private final VBox said = new VBox(3);
     private int row = -1;
     private boolean filled;
 
-    MessageRow() {
+    MessageRow(Veil veil) {
+        this.veil = veil;
+        who = veil.paragraph("", "strong");
         getStyleClass().add("message-row");
         setAccessibleRole(AccessibleRole.LIST_ITEM);
         setManaged(false);
@@ -87,23 +91,27 @@ final class MessageRow extends VBox {
             return;
         }
         boolean own = thing.get().outgoing().orElse(false);
-        who.setText(own ? "Sent" : words.who(thing.get()));
+        if (own) {
+            who.setOpenText("Sent");
+        } else {
+            who.setText(words.who(thing.get()));
+        }
         rail.getStyleClass().setAll("tint", own ? "tint-messages" : "tint-other");
-        said.getChildren().add(UserText.paragraph(words.what(thing.get())));
+        said.getChildren().add(veil.paragraph(words.what(thing.get())));
         if (thing.get() instanceof Message message) {
             more(message, words);
         }
-        setAccessibleText(newDay.map(at -> at + ", ").orElse("") + newTime + ", " + who.getText() + ". "
-                + words.what(thing.get()));
+        setAccessibleText(newDay.map(at -> at + ", ").orElse("") + newTime + ", "
+                + (own ? who.getText() : veil.words(who.getText())) + ". " + veil.words(words.what(thing.get())));
     }
 
     private void more(Message message, ThingWords words) {
         for (var attachment : message.attachments()) {
-            said.getChildren().add(UserText.paragraph(attachment(attachment), "lesser"));
+            said.getChildren().add(veil.paragraph(attachment(attachment), "lesser"));
         }
         if (!message.reactions().isEmpty()) {
             said.getChildren()
-                    .add(UserText.paragraph(
+                    .add(veil.paragraph(
                             message.reactions().stream()
                                     .map(reaction -> reaction.sign() + " "
                                             + reaction.who()

@@ -1,8 +1,10 @@
 package app.custodex.desktop.reading;
 
 import app.custodex.catalogue.Catalogue.InTouch;
+import app.custodex.desktop.Desk;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.UserText;
+import app.custodex.desktop.ui.Veil;
 import app.custodex.desktop.ui.Words;
 import java.util.Comparator;
 import java.util.List;
@@ -27,6 +29,7 @@ final class PeopleList extends VBox {
     private static final double LINE = 14;
 
     private final Words words;
+    private final Veil veil;
     private final Consumer<Optional<InTouch>> choose;
     private final ListView<InTouch> list = new ListView<>();
     private final Label count = Parts.text("", "lesser");
@@ -38,8 +41,10 @@ final class PeopleList extends VBox {
     private int last;
     private boolean showing;
 
-    PeopleList(Words words, Consumer<Optional<InTouch>> choose) {
-        this.words = words;
+    PeopleList(Desk desk, Consumer<Optional<InTouch>> choose) {
+        this.words = desk.words();
+        this.veil = desk.veil();
+        veil.down().addListener((o, was, is) -> list.refresh());
         this.choose = choose;
         order = Parts.button("people-order", "Most lately", "", this::turn, "row-button");
         list.setId("people");
@@ -102,7 +107,7 @@ final class PeopleList extends VBox {
     }
 
     private final class Cell extends ListCell<InTouch> {
-        private final UserText name = UserText.line("", "strong");
+        private final UserText name = veil.line("", "strong");
         private final Label things = Parts.text("", "lesser");
         private final Pane line = new Pane();
         private final VBox all = new VBox(2, name, line, things);
@@ -130,12 +135,10 @@ final class PeopleList extends VBox {
                 return;
             }
             var shown = who.person().name();
-            if (!name.getText().equals(shown)) {
-                name.setText(shown);
-            }
+            name.setText(shown);
             things.setText(
                     (who.person().contact() ? "" : "not in contacts · ") + words.count(who.all(), "thing", "things"));
-            setAccessibleText(shown + ", " + things.getText());
+            setAccessibleText(veil.words(shown) + ", " + things.getText());
             place();
             setGraphic(all);
         }

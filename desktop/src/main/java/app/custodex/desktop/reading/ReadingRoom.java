@@ -3,16 +3,19 @@ package app.custodex.desktop.reading;
 import app.custodex.app.OpenPhone;
 import app.custodex.app.ReadingProgress;
 import app.custodex.base.Problem;
+import app.custodex.catalogue.Catalogue.Entry;
 import app.custodex.catalogue.Spine.Span;
 import app.custodex.desktop.Desk;
 import app.custodex.desktop.ui.Parts;
-import app.custodex.desktop.ui.UserText;
+import app.custodex.model.Conversation;
+import app.custodex.model.ThingId;
 import java.time.DateTimeException;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.Optional;
 import java.util.Set;
+import javafx.beans.binding.Bindings;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
@@ -57,7 +60,7 @@ public final class ReadingRoom extends BorderPane {
         river = new TimeRiver(
                 desk.words().locale(), span -> room.ask(room.asked().within(span)));
         kinds = new KindStrip(desk.words(), groups -> room.ask(room.asked().groups(groups)));
-        people = new PeopleList(desk.words(), who -> room.ask(room.asked().person(who)));
+        people = new PeopleList(desk, who -> room.ask(room.asked().person(who)));
         detail = new ThingDetail(
                 desk,
                 conversation -> room.ask(room.asked()
@@ -194,12 +197,55 @@ public final class ReadingRoom extends BorderPane {
             } else {
                 contacts.closeExtract();
                 book.focusList();
+                target.at().ifPresent(this::goTo);
             }
         };
         if (room.room().get().filter(in -> in.phone() == layer).isPresent()) {
             then.run();
         } else {
             room.enter(layer, then);
+        }
+    }
+
+    /** Shows a thing where it stands: a message in its conversation, anything else in the day book. */
+    private void goTo(ThingId id) {
+        var in = room.room().get();
+        if (in.isEmpty()) {
+            return;
+        }
+        var catalogue = in.get().phone().catalogue();
+        desk.work()
+                .start(
+                        "Find",
+                        () -> {
+                            var thing = catalogue.find(id);
+                            var talk = thing.flatMap(entry -> entry.thing().within());
+                            var conversation = talk.isPresent() ? catalogue.find(talk.get()) : Optional.<Entry>empty();
+                            return new Found(thing, conversation);
+                        },
+                        found -> {
+                            if (room.room().get().equals(in)) {
+                                show(found);
+                            }
+                        });
+    }
+
+    /** @param conversation that it is in */
+    private record Found(Optional<Entry> thing, Optional<Entry> conversation) {}
+
+    private void show(Found found) {
+        if (found.thing().isEmpty()) {
+            return;
+        }
+        long number = found.thing().get().number();
+        var talk = found.conversation()
+                .map(Entry::thing)
+                .filter(Conversation.class::isInstance)
+                .map(of -> new RoomModel.Talk((Conversation) of, Optional.of(number)));
+        book.seek(number);
+        room.ask(RoomModel.Asked.EVERYTHING.conversation(talk));
+        if (talk.isPresent()) {
+            page.requestFocus();
         }
     }
 
@@ -265,10 +311,13 @@ public final class ReadingRoom extends BorderPane {
     }
 
     private void chip(String id, String name, RoomModel.Asked without) {
-        var words = UserText.line(name);
+        var words = desk.veil().line(name);
         words.setMaxWidth(160);
         var button = Parts.button(id, "×", "", () -> room.ask(without), "row-button");
-        button.setAccessibleText("No longer only " + name);
+        button.accessibleTextProperty()
+                .bind(Bindings.createStringBinding(
+                        () -> "No longer only " + desk.veil().words(name),
+                        desk.veil().down()));
         button.setGraphic(words);
         chips.getChildren().add(button);
     }

@@ -56,7 +56,7 @@ final class ThingDetail extends VBox {
 
     private final Desk desk;
     private final Consumer<RoomModel.Talk> openConversation;
-    private final UserText title = UserText.paragraph("", "heading");
+    private final UserText title;
     private final VBox body = new VBox(12);
     private Optional<RoomModel.Room> room = Optional.empty();
     private Optional<Entry> shown = Optional.empty();
@@ -65,6 +65,7 @@ final class ThingDetail extends VBox {
     ThingDetail(Desk desk, Consumer<RoomModel.Talk> openConversation) {
         this.desk = desk;
         this.openConversation = openConversation;
+        title = desk.veil().paragraph("", "heading");
         setId("thing-detail");
         title.setId("thing-title");
         title.setStyle("-fx-padding: 12 16 10 16;");
@@ -104,19 +105,19 @@ final class ThingDetail extends VBox {
                         : words.what(thing));
         text(thing)
                 .filter(text -> !text.isBlank())
-                .ifPresent(text -> body.getChildren().add(UserText.paragraph(text)));
+                .ifPresent(text -> body.getChildren().add(desk.veil().paragraph(text)));
         picture(entry);
         var facts = Parts.facts(104);
         thing.moment().ifPresent(moment -> Parts.fact(facts, "When", when(moment)));
         if (!who.isEmpty() && !(thing instanceof Message)) {
-            Parts.fact(facts, "With", UserText.paragraph(String.join(", ", words.people(thing))));
+            Parts.fact(facts, "With", desk.veil().paragraph(String.join(", ", words.people(thing))));
         }
         facts(thing, facts, words);
         if (!thing.account().isEmpty()) {
-            Parts.fact(facts, "Account, app", UserText.paragraph(thing.account()));
+            Parts.fact(facts, "Account, app", desk.veil().paragraph(thing.account()));
         }
         for (var attachment : thing.attachments()) {
-            Parts.fact(facts, "Attachment", UserText.paragraph(attachment(attachment)));
+            Parts.fact(facts, "Attachment", desk.veil().paragraph(attachment(attachment)));
         }
         body.getChildren().add(facts);
         members(thing);
@@ -200,7 +201,7 @@ final class ThingDetail extends VBox {
     }
 
     /** How somebody is reached; all of it stands among the contacts. */
-    private static void contact(Contact contact, GridPane facts) {
+    private void contact(Contact contact, GridPane facts) {
         contact.phones().forEach(phone -> text(facts, "Telephone", phone.written()));
         contact.mails().forEach(mail -> text(facts, "Mail", mail.value()));
         contact.chats().forEach(chat -> text(facts, "Chat", chat.value()));
@@ -226,7 +227,7 @@ final class ThingDetail extends VBox {
             var by = reaction.who()
                     .map(party -> words.names().of(party, message))
                     .orElse("the owner");
-            Parts.fact(facts, "Reaction", UserText.paragraph(reaction.sign() + "  " + by));
+            Parts.fact(facts, "Reaction", desk.veil().paragraph(reaction.sign() + "  " + by));
         }
         message.replyTo()
                 .ifPresent(to -> desk.work()
@@ -239,7 +240,7 @@ final class ThingDetail extends VBox {
                                         .ifPresent(answered -> Parts.fact(
                                                 facts,
                                                 "Answers",
-                                                UserText.paragraph(words.what(answered.thing()), "lesser")))));
+                                                desk.veil().paragraph(words.what(answered.thing()), "lesser")))));
     }
 
     private void event(Event event, GridPane facts) {
@@ -274,14 +275,14 @@ final class ThingDetail extends VBox {
         }
         file.length().ifPresent(length -> Parts.fact(facts, "Length", ThingWords.length(length)));
         file.place()
-                .ifPresent(place -> Parts.fact(
+                .ifPresent(place -> text(
                         facts, "Place", String.format(Locale.ROOT, "%.5f, %.5f", place.latitude(), place.longitude())));
         file.facts().forEach(fact -> text(facts, fact.name(), fact.value()));
     }
 
-    private static void text(GridPane facts, String name, String value) {
+    private void text(GridPane facts, String name, String value) {
         if (!value.isBlank()) {
-            Parts.fact(facts, name, UserText.paragraph(value));
+            Parts.fact(facts, name, desk.veil().paragraph(value));
         }
     }
 
@@ -294,7 +295,7 @@ final class ThingDetail extends VBox {
         };
         members.stream()
                 .limit(MEMBERS)
-                .forEach(member -> body.getChildren().add(UserText.line(attachment(member), "lesser")));
+                .forEach(member -> body.getChildren().add(desk.veil().line(attachment(member), "lesser")));
         if (members.size() > MEMBERS) {
             body.getChildren()
                     .add(Parts.text("and " + desk.words().count(members.size() - (long) MEMBERS) + " more", "lesser"));
@@ -337,10 +338,11 @@ final class ThingDetail extends VBox {
         view.setFitWidth(PICTURE);
         view.setPreserveRatio(true);
         view.setAccessibleText("Picture");
+        desk.veil().picture(view);
         body.getChildren().add(view);
         desk.work()
                 .start(
-                        item.get(),
+                        "A picture",
                         () -> new Image(
                                 new ByteArrayInputStream(
                                         room.orElseThrow().phone().beginning(item.get(), LARGEST_PICTURE)),
@@ -385,7 +387,7 @@ final class ThingDetail extends VBox {
                                                         () -> desk.work()
                                                                 .tell(
                                                                         Problem.note(
-                                                                                id.text(),
+                                                                                "Conversation",
                                                                                 "The conversation of this message is not in the layer",
                                                                                 "Look for its other messages by its words or people")))));
     }
@@ -393,10 +395,12 @@ final class ThingDetail extends VBox {
     private void source(Entry entry) {
         var source = Parts.facts(104);
         source.setStyle("-fx-padding: 8 0 0 0;");
-        Parts.fact(source, "Read from", UserText.paragraph(entry.thing().id().item(), "lesser", "mono"));
+        Parts.fact(source, "Read from", desk.veil().paragraph(entry.thing().id().item(), "lesser", "mono"));
         if (!entry.thing().id().key().isEmpty()) {
             Parts.fact(
-                    source, "Row or part", UserText.paragraph(entry.thing().id().key(), "lesser", "mono"));
+                    source,
+                    "Row or part",
+                    desk.veil().paragraph(entry.thing().id().key(), "lesser", "mono"));
         }
         Parts.fact(
                 source,

@@ -1,6 +1,7 @@
 package app.custodex.desktop.reading;
 
 import app.custodex.catalogue.Catalogue.Names;
+import app.custodex.desktop.ui.UserText;
 import app.custodex.model.Call;
 import app.custodex.model.Conversation;
 import app.custodex.model.Event;
@@ -28,6 +29,20 @@ record ThingWords(Names names) {
         return people.size() > NAMED
                 ? people.getFirst() + " and " + (people.size() - 1) + " more"
                 : String.join(" and ", people);
+    }
+
+    /** Writes both; what tells nothing private can be seen whether or not the curtain is down. */
+    void show(Thing thing, UserText who, UserText what) {
+        if (thing instanceof Message && thing.outgoing().orElse(false)) {
+            who.setOpenText("Sent");
+        } else {
+            who.setText(who(thing));
+        }
+        if (thing instanceof Call || thing instanceof Voicemail) {
+            what.setOpenText(what(thing));
+        } else {
+            what.setText(what(thing));
+        }
     }
 
     /** Everybody in it, each once. */

@@ -93,6 +93,11 @@ public final class Shots {
         throw new IllegalStateException("waited in vain for " + what);
     }
 
+    private static void lift(Desk desk) throws Exception {
+        act(() -> desk.curtain().toggle());
+        until("the curtain", () -> !desk.veil().isDown());
+    }
+
     private void run(Stage stage, Path home) throws Exception {
         var prepared = Prepared.open(new Home(home), Optional.of(Contents.DEMO));
         var workplace = onInterface(() -> Workplace.show(stage, prepared).withHistory());
@@ -143,6 +148,7 @@ public final class Shots {
         act(() -> ((TextField) workplace.scene().lookup("#seal-passphrase")).setText("herring ladder violet"));
         picture(workplace, workplace.scene(), "backup-choice");
         act(() -> ((Button) workplace.scene().lookup("#seal-cancel")).fire());
+        lift(desk);
         act(() -> ((Button) workplace.scene().lookup("#items-photos")).fire());
         act(() -> ((ListView<?>) workplace.scene().lookup("#items"))
                 .getSelectionModel()
@@ -201,6 +207,8 @@ public final class Shots {
                 "the day book",
                 () -> workplace.scene().lookup("#day-book") instanceof ListView<?> list
                         && list.getItems().size() > 1_000);
+        picture(workplace, workplace.scene(), "curtain");
+        lift(desk);
         act(() -> ((TextField) workplace.scene().lookup("#range-from")).setText("2025-11-01"));
         act(() -> ((TextField) workplace.scene().lookup("#range-until")).setText("2025-11-14"));
         act(() -> workplace.scene().lookup("#range-until").fireEvent(new ActionEvent()));

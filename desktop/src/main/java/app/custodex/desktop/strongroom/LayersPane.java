@@ -7,7 +7,6 @@ import app.custodex.desktop.bench.ChangeList;
 import app.custodex.desktop.bench.UnlockPane;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.Parts.Mark;
-import app.custodex.desktop.ui.UserText;
 import app.custodex.link.PhonePath;
 import app.custodex.strongroom.CheckReport;
 import app.custodex.strongroom.LayerRecord;
@@ -185,7 +184,7 @@ final class LayersPane extends VBox {
                 @Override
                 protected void updateItem(@Nullable PhonePath path, boolean empty) {
                     super.updateItem(path, empty);
-                    setGraphic(empty || path == null ? null : UserText.line(path.text()));
+                    setGraphic(empty || path == null ? null : desk.veil().line(path.text()));
                 }
             });
             more.getChildren().add(items);

@@ -18,10 +18,14 @@ public final class MessageBar extends HBox {
     private final Label what = Parts.sentence("", "message-what");
     private final Label advice = Parts.sentence("", "message-advice");
     private final Label more = Parts.text("", "lesser");
+    private final Veil veil;
     /** The first is shown. */
     private final Deque<Problem> waiting = new ArrayDeque<>();
 
-    public MessageBar() {
+    /** @param veil hides what private items the messages name */
+    public MessageBar(Veil veil) {
+        this.veil = veil;
+        veil.down().addListener((o, was, is) -> refresh());
         setId("message-bar");
         getStyleClass().add("message-bar");
         setAlignment(Pos.CENTER_LEFT);
@@ -53,7 +57,7 @@ public final class MessageBar extends HBox {
     private void refresh() {
         var shown = waiting.peekFirst();
         if (shown != null) {
-            what.setText(shown.subject() + ": " + shown.what() + ".");
+            what.setText(veil.subject(shown.subject()) + ": " + shown.what() + ".");
             advice.setText(shown.advice().isEmpty() ? "" : shown.advice() + ".");
             more.setText(waiting.size() > 1 ? "and " + (waiting.size() - 1) + " more" : "");
         }

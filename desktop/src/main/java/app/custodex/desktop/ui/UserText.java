@@ -1,9 +1,14 @@
 package app.custodex.desktop.ui;
 
+import app.custodex.search.Marks.Mark;
 import java.lang.Character.UnicodeScript;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.regex.Pattern;
+import javafx.beans.value.ChangeListener;
+import javafx.beans.value.WeakChangeListener;
+import javafx.css.PseudoClass;
 import javafx.geometry.NodeOrientation;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
@@ -19,12 +24,21 @@ import javafx.scene.text.TextFlow;
  */
 public final class UserText extends StackPane {
     private static final Pattern CLUSTER = Pattern.compile("\\X");
+    private static final PseudoClass VEILED = PseudoClass.getPseudoClass("veiled");
 
     private final boolean oneLine;
-    private String text = "";
+    /** Present when the text is private. */
+    private final Optional<Veil> veil;
 
-    private UserText(boolean oneLine, String... styleClasses) {
+    private final ChangeListener<Boolean> redraw = (o, was, is) -> draw();
+    private String text = "";
+    private List<Mark> marks = List.of();
+    private boolean open;
+
+    private UserText(boolean oneLine, Optional<Veil> veil, String... styleClasses) {
         this.oneLine = oneLine;
+        this.veil = veil;
+        veil.ifPresent(by -> by.down().addListener(new WeakChangeListener<>(redraw)));
         getStyleClass().add("user-text");
         getStyleClass().addAll(styleClasses);
         setMinWidth(0);
@@ -36,27 +50,60 @@ public final class UserText extends StackPane {
 
     /** Text on one line, cut where there is no more room. */
     public static UserText line(String text, String... styleClasses) {
-        var node = new UserText(true, styleClasses);
-        node.setText(text);
-        return node;
+        return made(true, Optional.empty(), text, styleClasses);
     }
 
     /** Text that wraps. */
     public static UserText paragraph(String text, String... styleClasses) {
-        var node = new UserText(false, styleClasses);
+        return made(false, Optional.empty(), text, styleClasses);
+    }
+
+    static UserText made(boolean oneLine, Optional<Veil> veil, String text, String... styleClasses) {
+        var node = new UserText(oneLine, veil, styleClasses);
         node.setText(text);
         return node;
     }
 
+    /** The text itself, whether or not it can be seen. */
     public String getText() {
         return text;
     }
 
     public void setText(String newText) {
-        text = newText;
-        setAccessibleText(newText);
-        var shown = oneLine ? newText.replaceAll("\\s+", " ") : newText;
-        getChildren().setAll(isPlain(shown) ? plain(shown) : runs(shown));
+        show(newText, false, List.of());
+    }
+
+    /** A text in which some words are marked. */
+    public void setText(String newText, List<Mark> newMarks) {
+        show(newText, false, newMarks);
+    }
+
+    /** Words of our own that tell nothing private, where private ones may stand too. */
+    public void setOpenText(String newText) {
+        show(newText, true, List.of());
+    }
+
+    private void show(String newText, boolean newOpen, List<Mark> newMarks) {
+        if (!newText.equals(text)
+                || newOpen != open
+                || !newMarks.equals(marks)
+                || getChildren().isEmpty()) {
+            text = newText;
+            marks = newMarks;
+            open = newOpen;
+            draw();
+        }
+    }
+
+    private void draw() {
+        boolean veiled = veil.filter(Veil::isDown).isPresent() && !open && !text.isBlank();
+        pseudoClassStateChanged(VEILED, veiled);
+        setAccessibleText(veiled ? Veil.SAID : text);
+        var seen = veiled ? Veil.DRAWN : text;
+        var marked = veiled ? List.<Mark>of() : marks;
+        var shown =
+                !oneLine ? seen : seen.replaceAll(marked.isEmpty() ? "\\s+" : "\\s", " "); // marks keep their places
+        getChildren().setAll(marked.isEmpty() && isPlain(shown) ? plain(shown) : runs(shown, marked));
     }
 
     private static boolean isPlain(String text) {
@@ -82,21 +129,29 @@ public final class UserText extends StackPane {
         return label;
     }
 
-    private record Run(String text, String family) {}
+    private record Run(String text, String family, boolean marked) {
+        /** A mark needs a background, which only a region has. */
+        Node node() {
+            var label = new Label(text);
+            label.setMinWidth(0);
+            if (marked) {
+                label.getStyleClass().add("found");
+            }
+            if (!family.isEmpty()) {
+                label.setStyle("-fx-font-family: '" + family + "'; -fx-font-weight: normal;");
+            }
+            return label;
+        }
+    }
 
-    private Node runs(String shown) {
-        var runs = cut(shown);
+    private Node runs(String shown, List<Mark> marked) {
+        var runs = cut(shown, marked);
         if (oneLine) {
             var box = new HBox();
             box.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
             box.setMinWidth(0);
             for (var run : runs) {
-                var label = new Label(run.text());
-                label.setMinWidth(0);
-                if (!run.family().isEmpty()) {
-                    label.setStyle("-fx-font-family: '" + run.family() + "'; -fx-font-weight: normal;");
-                }
-                box.getChildren().add(label);
+                box.getChildren().add(run.node());
             }
             box.setNodeOrientation(
                     startsRightToLeft(shown) ? NodeOrientation.RIGHT_TO_LEFT : NodeOrientation.LEFT_TO_RIGHT);
@@ -105,6 +160,10 @@ public final class UserText extends StackPane {
         }
         var flow = new TextFlow();
         for (var run : runs) {
+            if (run.marked()) {
+                flow.getChildren().add(run.node());
+                continue;
+            }
             var part = new Text(run.text());
             part.getStyleClass().add("text-run");
             if (!run.family().isEmpty()) {
@@ -127,23 +186,27 @@ public final class UserText extends StackPane {
     }
 
     /** Runs of one font each; a space or mark goes with what stands before it. */
-    private static List<Run> cut(String text) {
+    private static List<Run> cut(String text, List<Mark> marks) {
         var runs = new ArrayList<Run>();
         var current = new StringBuilder();
         var family = "";
+        boolean marked = false;
         var clusters = CLUSTER.matcher(text);
         while (clusters.find()) {
             var cluster = clusters.group();
             var wanted = family(cluster, family);
-            if (!wanted.equals(family) && !current.isEmpty()) {
-                runs.add(new Run(current.toString(), family));
+            int at = clusters.start();
+            boolean found = marks.stream().anyMatch(mark -> mark.from() <= at && at < mark.until());
+            if ((found != marked || !wanted.equals(family)) && !current.isEmpty()) {
+                runs.add(new Run(current.toString(), family, marked));
                 current.setLength(0);
             }
             family = wanted;
+            marked = found;
             current.append(cluster);
         }
         if (!current.isEmpty()) {
-            runs.add(new Run(current.toString(), family));
+            runs.add(new Run(current.toString(), family, marked));
         }
         return runs;
     }
