@@ -219,6 +219,11 @@ public final class Custodex implements AutoCloseable {
         settings.change(s -> s.with(schedule));
     }
 
+    /** Remembers how the window looks. */
+    public void look(Settings.Look look) throws IOException {
+        settings.change(s -> s.with(look));
+    }
+
     /** Writes down that a phone is the shop's own, so that there is no customer to ask. */
     public void declareOwn(PhoneIdentity phone) throws IOException {
         settings.change(s -> s.withOwnPhone(phone.identifier()));

@@ -39,8 +39,10 @@ import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.util.ArrayList;
 import java.util.Collections;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
@@ -67,7 +69,7 @@ public final class OpenPhone implements Closeable {
     private final PhoneFiles files;
     private final List<Reader> readers;
     private final Catalogue catalogue;
-    private final Supplier<ContactIndex> contacts;
+    private final Supplier<Contacts> contacts;
     private final Supplier<Names> names;
 
     OpenPhone(
@@ -207,8 +209,15 @@ public final class OpenPhone implements Closeable {
 
     /** All contacts, from A to Z. Takes up to a second the first time. */
     public ContactIndex contacts() {
-        return contacts.get();
+        return contacts.get().index();
     }
+
+    /** The number of one of the contacts in the catalogue. */
+    public int number(Contact contact) {
+        return contacts.get().numbers().getOrDefault(contact.id(), 0);
+    }
+
+    private record Contacts(ContactIndex index, Map<ThingId, Integer> numbers) {}
 
     /** What to call people: by their names in the contacts, where they are there. */
     public Names names() {
@@ -223,13 +232,15 @@ public final class OpenPhone implements Closeable {
         }
     }
 
-    private ContactIndex contacts(Locale locale) {
+    private Contacts contacts(Locale locale) {
         try {
             var all = new ArrayList<Contact>();
-            catalogue.forEach(
-                    catalogue.find(Filter.EVERYTHING.of(ThingKind.CONTACT), Order.AS_KEPT),
-                    entry -> all.add((Contact) entry.thing()));
-            return new ContactIndex(all, locale);
+            var numbers = new HashMap<ThingId, Integer>();
+            catalogue.forEach(catalogue.find(Filter.EVERYTHING.of(ThingKind.CONTACT), Order.AS_KEPT), entry -> {
+                all.add((Contact) entry.thing());
+                numbers.put(entry.thing().id(), (int) entry.number());
+            });
+            return new Contacts(new ContactIndex(all, locale), numbers);
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }

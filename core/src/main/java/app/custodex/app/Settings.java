@@ -18,13 +18,25 @@ import java.util.TreeSet;
  * @param movingTo where it was being moved when this was written
  * @param checks when layers are read back by themselves
  * @param ownPhones identifiers of phones and other sources that are the shop's own, and so need no consent
+ * @param look of the window
  */
 public record Settings(
         Optional<Path> strongroom,
         Optional<String> strongroomId,
         Optional<Path> movingTo,
         CheckSchedule checks,
-        Set<String> ownPhones) {
+        Set<String> ownPhones,
+        Look look) {
+    /**
+     * How the window looks.
+     *
+     * @param night dark rather than light
+     * @param percent of the size in which it was made
+     */
+    public record Look(boolean night, int percent) {
+        public static final Look FIRST = new Look(false, 100);
+    }
+
     /** When layers are read back without anybody asking. */
     public enum CheckSchedule {
         /** Only when somebody asks. */
@@ -35,8 +47,8 @@ public record Settings(
         AT_NIGHT
     }
 
-    static final Settings FIRST =
-            new Settings(Optional.empty(), Optional.empty(), Optional.empty(), CheckSchedule.WHEN_IDLE, Set.of());
+    static final Settings FIRST = new Settings(
+            Optional.empty(), Optional.empty(), Optional.empty(), CheckSchedule.WHEN_IDLE, Set.of(), Look.FIRST);
 
     public Settings {
         strongroom = strongroom == null ? Optional.empty() : strongroom;
@@ -44,6 +56,7 @@ public record Settings(
         movingTo = movingTo == null ? Optional.empty() : movingTo;
         checks = checks == null ? CheckSchedule.WHEN_IDLE : checks;
         ownPhones = ownPhones == null ? Set.of() : Set.copyOf(ownPhones);
+        look = look == null ? Look.FIRST : look;
     }
 
     /**
@@ -70,20 +83,24 @@ public record Settings(
     }
 
     Settings using(Path place, String id) {
-        return new Settings(Optional.of(place), Optional.of(id), Optional.empty(), checks, ownPhones);
+        return new Settings(Optional.of(place), Optional.of(id), Optional.empty(), checks, ownPhones, look);
     }
 
     Settings movingTo(Path target) {
-        return new Settings(strongroom, strongroomId, Optional.of(target), checks, ownPhones);
+        return new Settings(strongroom, strongroomId, Optional.of(target), checks, ownPhones, look);
     }
 
     Settings with(CheckSchedule newChecks) {
-        return new Settings(strongroom, strongroomId, movingTo, newChecks, ownPhones);
+        return new Settings(strongroom, strongroomId, movingTo, newChecks, ownPhones, look);
+    }
+
+    Settings with(Look newLook) {
+        return new Settings(strongroom, strongroomId, movingTo, checks, ownPhones, newLook);
     }
 
     Settings withOwnPhone(String identifier) {
         var phones = new TreeSet<>(ownPhones);
         phones.add(identifier);
-        return new Settings(strongroom, strongroomId, movingTo, checks, phones);
+        return new Settings(strongroom, strongroomId, movingTo, checks, phones, look);
     }
 }

@@ -24,6 +24,7 @@ import java.util.Collection;
 import java.util.EnumMap;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.locks.ReentrantLock;
@@ -440,6 +441,15 @@ public final class Catalogue implements Closeable {
                 return found;
             }
         });
+    }
+
+    /**
+     * Puts things of one kind into the order that suits it.
+     *
+     * @param locale by which words are sorted
+     */
+    public Lists.Arranged arranged(int[] numbers, Lists.Sorting sorting, Locale locale) throws IOException {
+        return ask(() -> Lists.arrange(db, numbers, sorting, locale));
     }
 
     /** Takes one thing after the other. */

@@ -16,7 +16,7 @@ final class Schema {
             // One row a thing, whatever its kind: by what it is filtered and sorted.
             "CREATE TABLE thing (id INTEGER PRIMARY KEY, store INTEGER, key TEXT, kind INTEGER, at INTEGER, day INTEGER,"
                     + " within INTEGER, account TEXT, outgoing INTEGER, attached INTEGER, who INTEGER, title TEXT,"
-                    + " digest INTEGER, bytes INTEGER)",
+                    + " digest INTEGER, bytes INTEGER, seconds INTEGER, shelf TEXT)",
             // All of it as JSON; apart, so that whoever looks through the rows above has little to read.
             "CREATE TABLE body (thing INTEGER PRIMARY KEY, json BLOB)",
             // A number, mail address or name in a chat service, and whose it is.

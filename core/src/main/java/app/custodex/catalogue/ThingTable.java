@@ -27,7 +27,7 @@ import java.util.Set;
 /** Writes things into a catalogue; those that are there already, and are as they were, are left alone. One thread uses it. */
 final class ThingTable implements Closeable {
     private static final String INSERT = "INSERT INTO thing (id, store, key, kind, at, day, within, account, outgoing,"
-            + " attached, who, title, digest, bytes) VALUES (?,?,?,?,?,?,?,?,?,?,?,?,?,?)";
+            + " attached, who, title, digest, bytes, seconds, shelf) VALUES (?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?)";
 
     private final Connection db;
     private final ZoneId zone;
@@ -189,6 +189,8 @@ final class ThingTable implements Closeable {
         insert.setString(12, thing.kind() == ThingKind.MESSAGE ? "" : oneLine(thing.title())); // of a message, its text
         insert.setLong(13, filed.digest());
         insert.setLong(14, thing.bytes());
+        insert.setLong(15, Lists.length(thing).toSeconds());
+        insert.setString(16, Lists.shelf(thing));
         insert.executeUpdate();
         insertBody.setLong(1, id);
         insertBody.setBytes(2, filed.body());

@@ -166,8 +166,7 @@ public final class App extends Application {
             var desk =
                     new Desk(prepared.custodex(), new Words(Locale.getDefault(), ZoneId.systemDefault()), work, veil);
             var practice = prepared.drawer().map(d -> new PracticeWindow(d, desk, stage));
-            var shell =
-                    new Shell(desk, messages, () -> practice.ifPresent(PracticeWindow::toggle), practice.isPresent());
+            var shell = new Shell(desk, messages, practice);
             var scene = new Scene(shell, 1280, 800);
             Theme.dress(scene);
             shell.addShortcuts(scene);
@@ -177,6 +176,7 @@ public final class App extends Application {
             stage.setMinHeight(680);
             stage.show();
             desk.start();
+            desk.work().start("Settings", () -> desk.custodex().settings().look(), shell::show);
             return new Workplace(desk, prepared.drawer(), scene, practice, Optional.empty());
         }
 

@@ -7,6 +7,7 @@ import app.custodex.app.Mandate;
 import app.custodex.backup.BackupRequest;
 import app.custodex.backup.BackupResult;
 import app.custodex.base.CancelToken;
+import app.custodex.base.Problem;
 import app.custodex.docket.AutomaticRuns;
 import app.custodex.docket.Docket;
 import app.custodex.docket.RouteStep;
@@ -97,21 +98,44 @@ public final class BackupDesk {
     }
 
     public boolean canStart(BayModel bay) {
-        return bay.ready()
-                && bay.progress().get().isEmpty()
-                && bay.seal().get() != Seal.CLOSED
-                && !bay.selection().get().kinds().isEmpty()
-                && !starting.contains(bay)
-                && bay.docket().get().filter(Docket::mayBeWorkedOn).isPresent();
+        return obstacle(bay).isEmpty();
+    }
+
+    /** What keeps a backup from beginning, and what to do about it; empty when it can begin. */
+    private Optional<Problem> obstacle(BayModel bay) {
+        var name = bay.bay().source().name();
+        if (bay.docket().get().filter(Docket::mayBeWorkedOn).isEmpty()) {
+            return Optional.of(Problem.note(
+                    name,
+                    "There is no docket with the customer's consent for it",
+                    "Write one at Check in, and tick the consent"));
+        }
+        if (!bay.ready()) {
+            return Optional.of(
+                    Problem.note(name, "It is not ready", "Do what Check in asks for; the next thing stands first"));
+        }
+        if (bay.progress().get().isPresent() || starting.contains(bay)) {
+            return Optional.of(Problem.note(name, "A copy of it is under way", "Wait until it is done, or stop it"));
+        }
+        if (bay.seal().get() == Seal.CLOSED) {
+            return Optional.of(
+                    Problem.note(name, "Its layers are sealed", "Open them with the passphrase, at Back up"));
+        }
+        return bay.selection().get().kinds().isEmpty()
+                ? Optional.of(Problem.note(name, "No kind of data is chosen", "Tick what is to be copied, at Back up"))
+                : Optional.empty();
     }
 
     private static Limits limits(BayModel bay) {
         return bay.beyondLimits().get() ? Limits.NONE : Limits.USUAL;
     }
 
-    /** Starts the backup of what was chosen. */
+    /** Starts the backup of what was chosen, or says what keeps it from that. */
     public void start(BayModel bay) {
-        if (canStart(bay)) {
+        var obstacle = obstacle(bay);
+        if (obstacle.isPresent()) {
+            desk.work().tell(obstacle.get());
+        } else {
             var request = BackupRequest.everything(PATIENCE, Custodex.TOOL)
                     .with(bay.selection().get())
                     .readingEverything(bay.readEverything().get())

@@ -1,11 +1,15 @@
 package app.custodex.desktop;
 
+import app.custodex.app.Settings;
 import app.custodex.desktop.bench.BenchView;
 import app.custodex.desktop.bench.SourcesView;
+import app.custodex.desktop.drawer.PracticeWindow;
 import app.custodex.desktop.reading.FindView;
 import app.custodex.desktop.reading.ReadingRoom;
 import app.custodex.desktop.strongroom.StrongroomView;
 import app.custodex.desktop.ui.MessageBar;
+import java.util.List;
+import java.util.Optional;
 import javafx.scene.Node;
 import javafx.scene.Scene;
 import javafx.scene.control.TextField;
@@ -15,10 +19,20 @@ import javafx.scene.input.KeyCombination;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import javafx.scene.transform.Scale;
 
-/** The window's content: top bar, bay strip, and the place where one is. */
-final class Shell extends BorderPane {
+/** The window's content: top bar, bay strip, and the place where one is; larger or smaller as one likes to read it. */
+final class Shell extends Region {
+    /** Percent. */
+    private static final int SMALLEST = 80;
+
+    private static final int LARGEST = 160;
+    private static final int STEP = 10;
+
+    private final BorderPane pane = new BorderPane();
+    private final Scale scale = new Scale(1, 1);
     private final Desk desk;
     private final MessageBar messages;
     private final BenchView bench;
@@ -27,12 +41,13 @@ final class Shell extends BorderPane {
     private final SourcesView sources;
     private final FindView find;
     private final Runnable openDrawer;
-    private boolean night;
+    private Settings.Look look = Settings.Look.FIRST;
 
-    Shell(Desk desk, MessageBar messages, Runnable openDrawer, boolean hasDrawer) {
+    /** @param drawer the practice drawer, in a demo */
+    Shell(Desk desk, MessageBar messages, Optional<PracticeWindow> drawer) {
         this.desk = desk;
         this.messages = messages;
-        this.openDrawer = openDrawer;
+        this.openDrawer = () -> drawer.ifPresent(PracticeWindow::toggle);
         bench = new BenchView(desk);
         readingRoom = new ReadingRoom(desk);
         strongroom = new StrongroomView(desk);
@@ -40,14 +55,19 @@ final class Shell extends BorderPane {
         var findField = new TextField();
         find = new FindView(desk, findField);
         setId("shell");
-        setTop(new VBox(new TopBar(desk, findField, openDrawer, hasDrawer, () -> night(!night)), new BayStrip(desk)));
-        setBottom(messages);
+        pane.setTop(new VBox(
+                new TopBar(desk, findField, openDrawer, drawer.isPresent(), () -> night(!look.night())),
+                new BayStrip(desk)));
+        pane.setBottom(messages);
+        drawer.ifPresent(practice -> pane.setRight(practice.sideNode()));
+        pane.getTransforms().add(scale);
+        getChildren().setAll(pane);
         desk.place().addListener((o, was, is) -> show());
         show();
     }
 
     private void show() {
-        setCenter(place());
+        pane.setCenter(place());
     }
 
     private Node place() {
@@ -71,14 +91,48 @@ final class Shell extends BorderPane {
         desk.curtain().touched();
     }
 
+    @Override
+    protected void layoutChildren() {
+        pane.resizeRelocate(0, 0, getWidth() / scale.getX(), getHeight() / scale.getY());
+    }
+
     /** Light paper, or the dark bench for the night. */
     void night(boolean on) {
-        night = on;
-        getStyleClass().remove("night");
-        if (on) {
-            getStyleClass().add("night");
+        look(new Settings.Look(on, look.percent()));
+    }
+
+    /** Larger or smaller by some steps; none for as it was made. */
+    private void zoom(int steps) {
+        int percent = steps == 0 ? Settings.Look.FIRST.percent() : look.percent() + steps * STEP;
+        look(new Settings.Look(look.night(), Math.clamp(percent, SMALLEST, LARGEST)));
+    }
+
+    private void look(Settings.Look newLook) {
+        show(newLook);
+        desk.work()
+                .start(
+                        "Settings",
+                        () -> {
+                            desk.custodex().look(newLook);
+                            return newLook;
+                        },
+                        kept -> {});
+    }
+
+    /** Shows the window as it was left. */
+    void show(Settings.Look newLook) {
+        if (newLook.night() != look.night()) {
+            getStyleClass().remove("night");
+            if (newLook.night()) {
+                getStyleClass().add("night");
+            }
+            Theme.apply(newLook.night());
         }
-        Theme.apply(on);
+        look = newLook;
+        double factor = Math.clamp(newLook.percent(), SMALLEST, LARGEST) / 100.0;
+        scale.setX(factor);
+        scale.setY(factor);
+        requestLayout();
     }
 
     /** Shortcuts that hold everywhere. */
@@ -94,7 +148,14 @@ final class Shell extends BorderPane {
         keys.put(KeyCombination.valueOf("Ctrl+1"), () -> desk.place().set(Desk.Place.BENCH));
         keys.put(KeyCombination.valueOf("Ctrl+2"), () -> desk.place().set(Desk.Place.STRONGROOM));
         keys.put(KeyCombination.valueOf("F6"), desk.curtain()::toggle);
-        keys.put(KeyCombination.valueOf("F8"), () -> night(!night));
+        keys.put(KeyCombination.valueOf("F8"), () -> night(!look.night()));
+        for (var larger : List.of("Ctrl+Plus", "Ctrl+Equals", "Ctrl+Add")) {
+            keys.put(KeyCombination.valueOf(larger), () -> zoom(1));
+        }
+        for (var smaller : List.of("Ctrl+Minus", "Ctrl+Subtract")) {
+            keys.put(KeyCombination.valueOf(smaller), () -> zoom(-1));
+        }
+        keys.put(KeyCombination.valueOf("Ctrl+0"), () -> zoom(0));
         keys.put(KeyCombination.valueOf("F9"), openDrawer);
         keys.put(KeyCombination.valueOf("Esc"), messages::hide);
         keys.put(KeyCombination.valueOf("Ctrl+B"), () -> desk.present().get().ifPresent(desk.backups()::start));

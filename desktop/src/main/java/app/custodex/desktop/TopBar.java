@@ -20,6 +20,7 @@ final class TopBar extends HBox {
         setSpacing(14);
         var mark = new HBox(Parts.text("Custode", "word-mark"), Parts.text("x", "word-mark", "word-mark-end"));
         mark.setAlignment(Pos.CENTER_LEFT);
+        mark.setMinWidth(USE_PREF_SIZE);
         var bench = Parts.button("place-bench", "Bench", "", () -> desk.place().set(Place.BENCH), "place");
         var strongroom = Parts.button(
                 "place-strongroom", "Strongroom", "", () -> desk.place().set(Place.STRONGROOM), "place");
@@ -44,7 +45,11 @@ final class TopBar extends HBox {
         field.setId("find-everywhere");
         field.setPromptText("Find in every layer…");
         field.setPrefColumnCount(16);
-        var box = new HBox(6, field, Parts.key("Ctrl+K"));
+        field.setMinWidth(110);
+        var key = Parts.key("Ctrl+K");
+        key.setMinWidth(USE_PREF_SIZE);
+        var box = new HBox(6, field, key);
+        box.setMinWidth(0);
         box.setAlignment(Pos.CENTER_LEFT);
         return box;
     }

@@ -9,6 +9,7 @@ import app.custodex.catalogue.Catalogue.InTouch;
 import app.custodex.catalogue.Catalogue.Order;
 import app.custodex.catalogue.Filter;
 import app.custodex.desktop.ui.UserText;
+import app.custodex.model.Call;
 import app.custodex.model.ThingKind;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -20,6 +21,7 @@ import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.OptionalLong;
 import java.util.Set;
+import java.util.concurrent.atomic.AtomicLong;
 import java.util.stream.Collectors;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListView;
@@ -125,6 +127,25 @@ class ReadingRoomTest extends WindowTest {
             until("calls and messages", () -> things(robot) == both);
             click(robot, "#see-calls");
             until("calls alone", () -> things(robot) == calls);
+
+            // By person, with how long all of them were.
+            click(robot, "#day-book-order");
+            robot.push(KeyCode.DOWN).push(KeyCode.DOWN).push(KeyCode.ENTER);
+            var length = new AtomicLong();
+            open.catalogue()
+                    .forEach(
+                            open.catalogue()
+                                    .find(
+                                            filter(Set.of(ThingKind.CALL), OptionalLong.empty(), from, until),
+                                            Order.AS_KEPT),
+                            entry -> length.addAndGet(
+                                    ((Call) entry.thing()).length().toSeconds()));
+            long seconds = length.get();
+            untilText(
+                    robot,
+                    "#day-book-count",
+                    "%d things, %d:%02d in all"
+                            .formatted(calls, seconds / 60, seconds % 60)); // of a month, under an hour
             click(robot, "#see-calls");
             click(robot, "#range-whole");
             until(
@@ -221,6 +242,59 @@ class ReadingRoomTest extends WindowTest {
             click(robot, "#chip-conversation");
             until("the day book again", () -> shows(robot, "#day-book") && things(robot) == all);
         }
+    }
+
+    @Test
+    void aPersonsMonthIsPutIntoTheTrayAndIsThereAfterARestart(FxRobot robot) throws Exception {
+        int month;
+        try (var open = opened(robot)) {
+            write(robot, "#range-from", "2025-11-01");
+            write(robot, "#range-until", "2025-11-30");
+            robot.push(KeyCode.ENTER);
+            ListView<InTouch> people = robot.lookup("#people").queryListView();
+            var halvard = people.getItems().stream()
+                    .filter(who -> who.person().name().equals("Halvard Rook"))
+                    .findFirst()
+                    .orElseThrow();
+            WaitForAsyncUtils.asyncFx(() -> people.getSelectionModel().select(halvard))
+                    .get();
+            month = core(
+                    open,
+                    "",
+                    filter(
+                            Set.of(),
+                            OptionalLong.of(halvard.person().id()),
+                            Optional.of(LocalDate.of(2025, 11, 1)),
+                            Optional.of(LocalDate.of(2025, 11, 30))));
+        }
+        assertTrue(month > 1, month + " things");
+        until("his month", () -> things(robot) == month);
+        robot.push(KeyCode.CONTROL, KeyCode.T);
+        until("the tray", () -> !text(robot, "#tray").contains("nothing"));
+        var tray = text(robot, "#tray");
+        click(robot, "#tray-look");
+        until("what is in the tray", () -> shows(robot, "#chip-tray") && things(robot) == month);
+
+        // One is taken out by its key, another layer's state does not matter, and all is there after a night.
+        robot.clickOn("#day-book").push(KeyCode.HOME).push(KeyCode.T);
+        until("one less", () -> things(robot) == month - 1);
+        until(
+                "it is kept",
+                () -> Files.isDirectory(home.resolve("trays"))
+                        && !text(robot, "#tray").equals(tray));
+        Thread.sleep(1_000); // it is written beside the window
+        restart();
+        until(
+                "the phone",
+                () -> workplace.desk().bays().getFirst().phone().isPresent()
+                        && !workplace.desk().bays().getFirst().layers().get().isEmpty());
+        robot.push(KeyCode.CONTROL, KeyCode.R);
+        until("the day book", () -> shows(robot, "#day-book") && things(robot) > month);
+        click(robot, "#tray-look");
+        until("the tray of before", () -> things(robot) == month - 1);
+        click(robot, "#tray-clear");
+        until("nothing is left", () -> things(robot) == 0);
+        untilText(robot, "#tray", "nothing is in it yet");
     }
 
     @Test

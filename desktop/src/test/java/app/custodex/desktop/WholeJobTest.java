@@ -43,7 +43,9 @@ class WholeJobTest extends WindowTest {
                         .queryAs(Label.class)
                         .getText()
                         .equals("Layer 1 is saved and checked"));
-        assertTrue(bay.docket().get().orElseThrow().layers().contains(1));
+        until(
+                "the layer on the docket",
+                () -> bay.docket().get().orElseThrow().layers().contains(1));
 
         // The phone may go; its layer is read all the same.
         phone(0).unplug();
@@ -67,7 +69,7 @@ class WholeJobTest extends WindowTest {
         robot.push(KeyCode.T);
         until(
                 "the tray",
-                () -> robot.lookup("#tray").queryAs(Label.class).getText().equals("1 contact"));
+                () -> robot.lookup("#tray").queryAs(Label.class).getText().equals("Contacts 1"));
 
         robot.push(KeyCode.CONTROL, KeyCode.E);
         var target = home.resolve("for the customer");

@@ -154,6 +154,7 @@ abstract class WindowTest {
     /** Works the practice drawer's own window. */
     void tapAll(FxRobot robot, String family, String... taps) {
         robot.push(KeyCode.F9);
+        click(robot, "#drawer-" + family);
         for (var tap : taps) {
             click(robot, "#tap-" + family + "-" + tap);
         }

@@ -16,6 +16,8 @@ import javafx.scene.layout.VBox;
 
 /** Taking a phone in: whose it is and why, what it still needs, and what is on it. */
 final class CheckInStep extends VBox {
+    private static final double NARROW = 780;
+
     private final Desk desk;
     private final BayModel bay;
     private final VBox readiness = new VBox(8);
@@ -39,9 +41,23 @@ final class CheckInStep extends VBox {
         HBox.setHgrow(right, Priority.ALWAYS);
         left.setPrefWidth(420);
         right.setPrefWidth(500);
-        getChildren().add(new HBox(14, left, right));
+        arrange(left, right, false);
+        widthProperty().addListener((o, was, is) -> arrange(left, right, is.doubleValue() < NARROW));
         desk.changes().addListener((o, was, is) -> refresh());
         refresh();
+    }
+
+    /** Beside each other; where there is no room for that, what the phone needs comes first. */
+    private void arrange(Node form, Node needs, boolean narrow) {
+        boolean isNarrow = !getChildren().isEmpty() && getChildren().getFirst() == needs;
+        if (getChildren().isEmpty() || narrow != isNarrow) {
+            getChildren().clear();
+            if (narrow) {
+                getChildren().addAll(needs, form);
+            } else {
+                getChildren().add(new HBox(14, form, needs));
+            }
+        }
     }
 
     private void refresh() {

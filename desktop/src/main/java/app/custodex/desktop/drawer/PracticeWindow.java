@@ -13,20 +13,29 @@ import java.util.Map;
 import javafx.animation.Animation;
 import javafx.animation.KeyFrame;
 import javafx.animation.Timeline;
+import javafx.css.PseudoClass;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.Scene;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
+import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
+import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import javafx.stage.Stage;
 
-/** The practice phones on a table of their own: their screens, and what a hand can do to them. */
+/**
+ * The practice phones: their screens, and what a hand can do to them. One at a time at the side of the window, so that what the
+ * bench says of it stays in sight; or all of them in a window of their own.
+ */
 public final class PracticeWindow {
     private static final Map<String, Long> SPEEDS = speeds();
+    private static final double SIDE = 270;
+    private static final PseudoClass PRESENT = PseudoClass.getPseudoClass("present");
 
     private final Desk desk;
     private final Stage stage = new Stage();
@@ -35,6 +44,9 @@ public final class PracticeWindow {
     private final Timeline look = new Timeline(new KeyFrame(javafx.util.Duration.millis(300), event -> refresh()));
     private final List<PhonePane> panes = new ArrayList<>();
     private final LoftPane loft;
+    private final HBox tabs = new HBox(6);
+    private final StackPane chosen = new StackPane();
+    private final VBox side;
 
     public PracticeWindow(PracticeDrawer drawer, Desk desk, Stage owner) {
         this.desk = desk;
@@ -42,8 +54,7 @@ public final class PracticeWindow {
         drawer.phones().forEach(phone -> panes.add(new PhonePane(phone)));
         loft = new LoftPane(drawer.loft());
         loft.getChildren().addAll(passphrases(drawer.history()));
-        table.getChildren().addAll(panes);
-        table.getChildren().add(loft);
+        side = side();
         table.getStyleClass().add("place-ground");
         var scene = new Scene(new VBox(table), 900, 720);
         Theme.dress(scene);
@@ -51,8 +62,51 @@ public final class PracticeWindow {
         stage.setScene(scene);
         stage.setTitle("Practice drawer");
         look.setCycleCount(Animation.INDEFINITE);
-        stage.setOnShown(event -> look.play());
         stage.setOnHidden(event -> look.stop());
+        choose(0);
+    }
+
+    private VBox side() {
+        panes.forEach(pane -> tabs.getChildren()
+                .add(Parts.button(
+                        "drawer-" + pane.phone.family().code(),
+                        pane.phone.model(),
+                        "",
+                        () -> choose(panes.indexOf(pane)),
+                        "row-button",
+                        "scope")));
+        tabs.getChildren()
+                .add(Parts.button("drawer-loft", "Loft", "", () -> choose(panes.size()), "row-button", "scope"));
+        var head = new HBox(
+                6,
+                Parts.text("Practice drawer", "heading"),
+                Parts.gap(),
+                Parts.button("drawer-window", "Own window", "", this::openWindow, "row-button"));
+        head.setAlignment(Pos.CENTER_LEFT);
+        var scroll = new ScrollPane(chosen);
+        scroll.setFitToWidth(true);
+        VBox.setVgrow(scroll, Priority.ALWAYS);
+        var all = new VBox(10, head, tabs, scroll);
+        all.setId("practice-side");
+        all.getStyleClass().add("practice-side");
+        all.setMinWidth(SIDE);
+        all.setMaxWidth(SIDE);
+        all.setVisible(false);
+        all.managedProperty().bind(all.visibleProperty());
+        return all;
+    }
+
+    /** Brings one of them to the side: a phone by its place, the Loft behind them. */
+    private void choose(int place) {
+        for (int i = 0; i < tabs.getChildren().size(); i++) {
+            tabs.getChildren().get(i).pseudoClassStateChanged(PRESENT, i == place);
+        }
+        chosen.getChildren().setAll(place < panes.size() ? panes.get(place) : loft);
+    }
+
+    /** What stands at the side of the window while the drawer is open there. */
+    public Node sideNode() {
+        return side;
     }
 
     /** What customers of earlier visits would type to open their sealed layers. */
@@ -83,12 +137,31 @@ public final class PracticeWindow {
         return speeds;
     }
 
-    /** Brings the drawer up, or puts it away. */
+    /** Brings the drawer up at the side, or puts it away. */
     public void toggle() {
         if (stage.isShowing()) {
             stage.hide();
+            choose(0); // they were on the table
             return;
         }
+        side.setVisible(!side.isVisible());
+        if (side.isVisible()) {
+            if (chosen.getChildren().isEmpty()) {
+                choose(0);
+            }
+            refresh();
+            look.play();
+        } else {
+            look.stop();
+        }
+    }
+
+    /** All of them beside each other. */
+    private void openWindow() {
+        side.setVisible(false);
+        chosen.getChildren().clear();
+        table.getChildren().setAll(panes);
+        table.getChildren().add(loft);
         var root = stage.getScene().getRoot();
         root.getStyleClass().remove("night");
         if (owner.getScene().getRoot().getStyleClass().contains("night")) {
@@ -97,14 +170,11 @@ public final class PracticeWindow {
         refresh();
         stage.show();
         stage.toFront();
-    }
-
-    /** The drawer's own scene, for pictures of it. */
-    public Scene scene() {
-        return stage.getScene();
+        look.play();
     }
 
     public void close() {
+        look.stop();
         stage.hide();
     }
 
@@ -124,7 +194,6 @@ public final class PracticeWindow {
             var code = phone.family().code();
             setId("practice-" + code);
             setSpacing(10);
-            setPrefWidth(280);
             glass.getStyleClass().add("glass");
             glass.setMinHeight(380);
             cable = Parts.button("cable-" + code, "", "", this::moveCable);

@@ -56,7 +56,7 @@ final class ContactsPane extends HBox {
         model.layer().addListener((o, was, is) -> showLayer());
         model.shown().addListener((o, was, is) -> showList(is));
         model.lens().addListener((o, was, is) -> showLenses());
-        model.pickedCount().addListener((o, was, is) -> showPicked());
+        model.tray().picked().addListener((o, was, is) -> showPicked());
         setOnKeyPressed(event -> {
             if (event.getCode() == KeyCode.ESCAPE && extracting()) {
                 closeExtract();

@@ -9,6 +9,7 @@ import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
 import java.time.format.FormatStyle;
 import java.util.ArrayDeque;
+import java.util.BitSet;
 import java.util.Deque;
 import java.util.List;
 import java.util.Optional;
@@ -36,6 +37,7 @@ final class ConversationPage extends Region {
     private static final double MARGIN = 14;
 
     private final Desk desk;
+    private final TrayModel tray;
     private final Consumer<Optional<Entry>> chosen;
     private final DateTimeFormatter dayFormat;
     private final DateTimeFormatter timeFormat;
@@ -58,8 +60,10 @@ final class ConversationPage extends Region {
     private boolean settingBar;
 
     /** @param chosen is told which message is chosen */
-    ConversationPage(Desk desk, Consumer<Optional<Entry>> chosen) {
+    ConversationPage(Desk desk, TrayModel tray, Consumer<Optional<Entry>> chosen) {
         this.desk = desk;
+        this.tray = tray;
+        tray.picked().addListener((o, was, is) -> shown.values().forEach(this::showPicked));
         this.chosen = chosen;
         var locale = desk.words().locale();
         dayFormat = DateTimeFormatter.ofLocalizedDate(FormatStyle.FULL).localizedBy(locale);
@@ -173,11 +177,24 @@ final class ConversationPage extends Region {
             case PAGE_UP -> scroll(-page);
             case HOME -> choose(0);
             case END -> choose(places.length - 1);
+            case T -> togglePick(event);
             default -> {
                 return;
             }
         }
         event.consume();
+    }
+
+    private void togglePick(KeyEvent event) {
+        if (places.length > 0 && !event.isShortcutDown()) {
+            var number = new BitSet();
+            number.set(numbers[present]);
+            tray.toggle(number);
+        }
+    }
+
+    private void showPicked(MessageRow node) {
+        node.pick(tray.has(numbers[node.row()]));
     }
 
     /** Chooses a row and brings it into sight. */
@@ -301,6 +318,7 @@ final class ConversationPage extends Region {
                 .orElse("");
         node.show(row, day, time, entry(row).map(Entry::thing), new ThingWords(in.names()));
         node.choose(row == present);
+        showPicked(node);
     }
 
     /** Rows outside of these wait to be used again. */

@@ -1,30 +1,43 @@
 package app.custodex.desktop.reading;
 
 import app.custodex.catalogue.Catalogue.Entry;
+import app.custodex.catalogue.Lists.Section;
+import app.custodex.catalogue.Lists.Sorting;
 import app.custodex.desktop.Desk;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.UserText;
 import app.custodex.model.Moment;
 import app.custodex.model.Thing;
+import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
 import java.time.format.FormatStyle;
 import java.util.AbstractList;
+import java.util.Arrays;
+import java.util.BitSet;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
+import java.util.Set;
 import java.util.function.Consumer;
 import javafx.collections.FXCollections;
 import javafx.geometry.Pos;
-import javafx.scene.control.Button;
+import javafx.scene.Node;
+import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListCell;
 import javafx.scene.control.ListView;
+import javafx.scene.control.SelectionMode;
+import javafx.scene.input.KeyCode;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import javafx.util.StringConverter;
 import org.jspecify.annotations.Nullable;
 
 /** Everything that is looked at, of all kinds together, day by day. However long it is, only what is in sight is read. */
@@ -32,33 +45,71 @@ final class DayBook extends VBox {
     private static final double ROW = 34;
 
     private final Desk desk;
+    private final TrayModel tray;
+    private final Consumer<Optional<Entry>> chosen;
     private final ListView<Integer> list = new ListView<>();
     private final Label count = Parts.text("", "lesser");
     private final Label empty = Parts.sentence("", "lesser");
-    private final Button order;
+    private final ComboBox<ListOrder> order = new ComboBox<>();
     private final DateTimeFormatter dayFormat;
     private final DateTimeFormatter timeFormat;
     private Optional<RoomModel.Room> room = Optional.empty();
     private Optional<RoomModel.Answer> answer = Optional.empty();
     private int[] places = new int[0];
     private int[] numbers = new int[0];
+    private int[] messages = new int[0];
     private Optional<Pages> pages = Optional.empty();
-    private boolean oldestFirst;
+    /** By the row at which they begin. */
+    private final Map<Integer, Section> sections = new HashMap<>();
+
+    private boolean offering;
+    private int filling;
     /** What is to be chosen when it is shown. */
     private OptionalLong sought = OptionalLong.empty();
 
     /** @param chosen is told what is chosen; empty for nothing */
-    DayBook(Desk desk, Consumer<Optional<Entry>> chosen) {
+    DayBook(Desk desk, TrayModel tray, Consumer<Optional<Entry>> chosen) {
         this.desk = desk;
+        this.tray = tray;
+        this.chosen = chosen;
+        desk.veil().down().addListener((o, was, is) -> list.refresh());
+        tray.picked().addListener((o, was, is) -> list.refresh());
         var locale = desk.words().locale();
         dayFormat = DateTimeFormatter.ofLocalizedDate(FormatStyle.MEDIUM).localizedBy(locale);
         timeFormat = DateTimeFormatter.ofLocalizedTime(FormatStyle.SHORT).localizedBy(locale);
-        order = Parts.button("day-book-order", "Newest first", "", this::turn, "row-button");
+        order.setId("day-book-order");
+        order.getStyleClass().add("small-choice");
+        order.setAccessibleText("Order");
+        order.setConverter(new StringConverter<>() {
+            @Override
+            public String toString(@Nullable ListOrder of) {
+                return of == null ? "" : of.label();
+            }
+
+            @Override
+            public ListOrder fromString(String label) {
+                return ListOrder.NEWEST;
+            }
+        });
+        order.getItems().setAll(ListOrder.NEWEST);
+        order.setValue(ListOrder.NEWEST);
+        order.valueProperty().addListener((o, was, is) -> {
+            if (!offering && is != null) {
+                fill();
+            }
+        });
         count.setId("day-book-count");
         list.setId("day-book");
         list.setFixedCellSize(ROW);
         list.setCellFactory(view -> new Cell());
         list.setPlaceholder(empty);
+        list.getSelectionModel().setSelectionMode(SelectionMode.MULTIPLE);
+        list.setOnKeyPressed(event -> {
+            if (event.getCode() == KeyCode.T && !event.isShortcutDown()) {
+                tray.toggle(selected());
+                event.consume();
+            }
+        });
         list.getSelectionModel()
                 .selectedItemProperty()
                 .addListener((o, was, is) -> chosen.accept(is == null ? Optional.empty() : entry(is)));
@@ -73,6 +124,7 @@ final class DayBook extends VBox {
         room = newRoom;
         answer = Optional.empty();
         places = new int[0];
+        messages = new int[0];
         list.setItems(FXCollections.observableArrayList());
         count.setText("");
     }
@@ -92,10 +144,16 @@ final class DayBook extends VBox {
         fill();
     }
 
-    private void turn() {
-        oldestFirst = !oldestFirst;
-        order.setText(oldestFirst ? "Oldest first" : "Newest first");
-        fill();
+    /** Offers the orders that suit what is shown; one that still does stays. */
+    private void offer(Set<KindGroup> groups) {
+        var orders = ListOrder.of(groups);
+        if (!orders.equals(order.getItems())) {
+            var before = order.getValue();
+            offering = true;
+            order.getItems().setAll(orders);
+            order.setValue(orders.contains(before) ? before : ListOrder.NEWEST);
+            offering = false;
+        }
     }
 
     private void fill() {
@@ -106,13 +164,54 @@ final class DayBook extends VBox {
                 room.get().spine().size() == 0
                         ? "There is nothing in this layer that can be read."
                         : "Nothing matches the dates, kinds, person and words that are chosen.");
+        offer(answer.get().asked().groups());
+        int mine = ++filling;
+        var in = room.get();
+        var by = order.getValue();
         var seen = answer.get().seen().places();
-        places = new int[seen.length];
-        numbers = new int[seen.length];
-        for (int i = 0; i < seen.length; i++) {
-            places[i] = oldestFirst ? seen[i] : seen[seen.length - 1 - i];
-            numbers[i] = room.get().spine().number(places[i]);
+        if (by.sorting().isEmpty()) {
+            var rows = new int[seen.length];
+            for (int i = 0; i < seen.length; i++) {
+                rows[i] = by.oldestFirst() ? seen[i] : seen[seen.length - 1 - i];
+            }
+            show(rows, List.of(), new int[rows.length]);
+            return;
         }
+        var wanted = Arrays.stream(seen).map(in.spine()::number).toArray();
+        var locale = desk.words().locale();
+        desk.work()
+                .start(
+                        "List",
+                        () -> in.phone()
+                                .catalogue()
+                                .arranged(wanted, by.sorting().get(), locale),
+                        arranged -> {
+                            if (mine == filling) {
+                                var places = new HashMap<Integer, Integer>();
+                                Arrays.stream(seen)
+                                        .forEach(place -> places.put(in.spine().number(place), place));
+                                show(
+                                        Arrays.stream(arranged.numbers())
+                                                .map(places::get)
+                                                .toArray(),
+                                        arranged.sections(),
+                                        arranged.messages());
+                            }
+                        });
+    }
+
+    /**
+     * Shows a list.
+     *
+     * @param rows the places of its things in the order of time
+     * @param newMessages that each conversation among them has, where that is known
+     */
+    private void show(int[] rows, List<Section> in, int[] newMessages) {
+        messages = newMessages;
+        sections.clear();
+        in.forEach(section -> sections.put(section.first(), section));
+        places = rows;
+        numbers = Arrays.stream(rows).map(room.orElseThrow().spine()::number).toArray();
         pages = Optional.of(new Pages(room.get(), desk.work(), this::arrived));
         int size = places.length;
         list.setItems(FXCollections.observableList(new AbstractList<>() {
@@ -128,14 +227,20 @@ final class DayBook extends VBox {
         }));
         list.scrollTo(0);
         choose();
-        count.setText(desk.words().count(size, "thing", "things"));
+        count.setText(desk.words().count(size, "thing", "things") + total(in));
+    }
+
+    /** How long all of it is. */
+    private static String total(List<Section> in) {
+        var all = in.stream().map(Section::length).reduce(Duration.ZERO, Duration::plus);
+        return all.isZero() ? "" : ", " + ThingWords.length(all) + " in all";
     }
 
     private void choose() {
         for (int i = 0; i < numbers.length && sought.isPresent(); i++) {
             if (numbers[i] == sought.getAsLong()) {
                 sought = OptionalLong.empty();
-                list.getSelectionModel().select(i);
+                list.getSelectionModel().clearAndSelect(i);
                 list.scrollTo(Math.max(0, i - 4));
             }
         }
@@ -146,10 +251,16 @@ final class DayBook extends VBox {
         list.refresh();
         var selection = list.getSelectionModel();
         int row = selection.getSelectedIndex();
-        if (row >= 0) {
-            selection.clearSelection();
-            selection.select(row);
+        if (selection.getSelectedIndices().size() == 1) {
+            chosen.accept(entry(row));
         }
+    }
+
+    /** The numbers of the rows that are selected. */
+    private BitSet selected() {
+        var selected = new BitSet();
+        list.getSelectionModel().getSelectedIndices().forEach(row -> selected.set(numbers[row]));
+        return selected;
     }
 
     private Optional<Entry> entry(int row) {
@@ -169,13 +280,19 @@ final class DayBook extends VBox {
         private final UserText who = desk.veil().line("", "who");
         private final Region rail = new Region();
         private final UserText what = desk.veil().line("");
+        private final Label picked = fixed(14, "picked");
         private final Label kind = Parts.text("", "lesser");
-        private final HBox row = new HBox(8, day, time, who, rail, what, kind);
+        private final UserText section = desk.veil().line("", "strong");
+        private final Label sectionCount = fixed(86, "lesser");
+        private final HBox row = new HBox(8, section, sectionCount, day, time, who, rail, what, picked, kind);
 
         Cell() {
             who.setMinWidth(120);
             who.setPrefWidth(120);
             who.setMaxWidth(120);
+            section.setMinWidth(110);
+            section.setPrefWidth(110);
+            section.setMaxWidth(110);
             rail.getStyleClass().add("rail");
             rail.setMinSize(2, 20);
             rail.setMaxSize(2, 20);
@@ -203,19 +320,44 @@ final class DayBook extends VBox {
             }
             var spine = room.get().spine();
             int place = places[index];
-            boolean first = index == 0 || !spine.day(places[index - 1]).equals(spine.day(place));
+            boolean byTime = order.getValue().sorting().isEmpty();
+            boolean first =
+                    !byTime || index == 0 || !spine.day(places[index - 1]).equals(spine.day(place));
             day.setText(
                     first
                             ? spine.day(place)
                                     .map(date -> dayFormat.format(LocalDate.ofEpochDay(date)))
-                                    .orElse("No date")
+                                    .orElse(byTime ? "No date" : "")
                             : "");
+            var begins = Optional.ofNullable(sections.get(index));
+            section.setText(begins.map(Section::name).orElse(""));
+            sectionCount.setText(begins.map(this::figures).orElse(""));
             var group = KindGroup.of(spine.kind(place));
             rail.getStyleClass().setAll("rail", "tint", "tint-" + group.code());
-            kind.setText(spine.kind(place).code());
+            kind.setText(
+                    messages[index] > 0
+                            ? desk.words().count(messages[index], "message", "messages")
+                            : spine.kind(place).code());
+            boolean together = !sections.isEmpty();
+            boolean byPerson = order.getValue().sorting().equals(Optional.of(Sorting.PERSON));
+            hide(kind, together);
+            hide(who, together && byPerson);
+            hide(section, !together);
+            hide(sectionCount, !together);
+            picked.setText(tray.has(numbers[index]) ? "✓" : "");
             var entry = entry(index);
             entry.ifPresentOrElse(there -> fill(there.thing()), this::awaited);
             setGraphic(row);
+        }
+
+        private static void hide(Node part, boolean hidden) {
+            part.setVisible(!hidden);
+            part.setManaged(!hidden);
+        }
+
+        private String figures(Section of) {
+            return desk.words().count(of.count())
+                    + (of.length().isZero() ? "" : " · " + ThingWords.length(of.length()));
         }
 
         /** Until it is read. */
@@ -236,7 +378,7 @@ final class DayBook extends VBox {
                     time.getText(),
                     who.getAccessibleText(),
                     what.getAccessibleText(),
-                    thing.kind().code()));
+                    thing.kind().code() + (picked.getText().isEmpty() ? "" : ", in the tray")));
         }
 
         private String time(Moment moment, ZoneId zone) {

@@ -13,6 +13,7 @@ import javafx.css.PseudoClass;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
+import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
@@ -54,7 +55,11 @@ final class KindStrip extends FlowPane {
     void show(RoomModel.Answer answer) {
         chosen = answer.asked().groups();
         tabs.forEach((group, tab) -> tab.show(
-                group.kinds().stream().mapToInt(kind -> answer.seen().of(kind)).sum(), chosen));
+                group.kinds().stream().mapToInt(kind -> answer.seen().of(kind)).sum(),
+                group.kinds().stream()
+                        .mapToLong(kind -> answer.seen().bytesOf(kind))
+                        .sum(),
+                chosen));
     }
 
     private Set<KindGroup> with(KindGroup group, boolean more) {
@@ -95,10 +100,12 @@ final class KindStrip extends FlowPane {
             });
         }
 
-        void show(int count, Set<KindGroup> all) {
+        void show(int count, long bytes, Set<KindGroup> all) {
             figure.setText(words.count(count));
+            setTooltip(bytes == 0 ? null : new Tooltip(words.bytes(bytes)));
             pseudoClassStateChanged(PRESENT, all.contains(group));
-            setAccessibleText(group.label() + ", " + words.count(count) + (all.contains(group) ? ", chosen" : ""));
+            setAccessibleText(group.label() + ", " + words.count(count) + (bytes == 0 ? "" : ", " + words.bytes(bytes))
+                    + (all.contains(group) ? ", chosen" : ""));
         }
     }
 }

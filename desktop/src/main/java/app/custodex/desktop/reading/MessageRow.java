@@ -30,6 +30,7 @@ final class MessageRow extends VBox {
     private final UserText who;
     private final Region rail = new Region();
     private final VBox said = new VBox(3);
+    private final Label picked = Parts.text("", "picked");
     private int row = -1;
     private boolean filled;
 
@@ -51,7 +52,8 @@ final class MessageRow extends VBox {
         rail.setMaxHeight(Double.MAX_VALUE);
         said.setMinWidth(0);
         HBox.setHgrow(said, Priority.ALWAYS);
-        var line = new HBox(8, time, who, rail, said);
+        picked.setMinWidth(14);
+        var line = new HBox(8, time, who, rail, said, picked);
         line.setAlignment(Pos.TOP_LEFT);
         line.setMinWidth(0);
         getChildren().setAll(dayRule, line);
@@ -69,6 +71,11 @@ final class MessageRow extends VBox {
 
     void choose(boolean chosen) {
         pseudoClassStateChanged(PRESENT, chosen);
+    }
+
+    /** Shows whether it is in the tray. */
+    void pick(boolean in) {
+        picked.setText(in ? "✓" : "");
     }
 
     /**

@@ -3,22 +3,19 @@ package app.custodex.desktop.reading;
 import app.custodex.app.OpenPhone;
 import app.custodex.app.ReadingProgress;
 import app.custodex.base.CancelToken;
+import app.custodex.base.ProblemException;
 import app.custodex.desktop.Desk;
 import app.custodex.model.Contact;
-import app.custodex.model.ThingId;
 import app.custodex.model.ThingKind;
 import java.io.IOException;
-import java.util.LinkedHashMap;
+import java.util.BitSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import javafx.application.Platform;
-import javafx.beans.property.IntegerProperty;
 import javafx.beans.property.ObjectProperty;
-import javafx.beans.property.ReadOnlyIntegerProperty;
-import javafx.beans.property.SimpleIntegerProperty;
 import javafx.beans.property.SimpleObjectProperty;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -40,8 +37,7 @@ final class ReadingModel {
     private final ObjectProperty<Optional<OpenPhone>> layer = new SimpleObjectProperty<>(Optional.empty());
     private final ObjectProperty<List<Contact>> shown = new SimpleObjectProperty<>(List.of());
     private final ObjectProperty<Lens> lens = new SimpleObjectProperty<>(new Lens.Everyone());
-    private final Map<ThingId, Contact> picked = new LinkedHashMap<>();
-    private final IntegerProperty pickedCount = new SimpleIntegerProperty();
+    private final TrayModel tray;
     private String typed = "";
     private boolean descending;
     private int asked;
@@ -49,6 +45,12 @@ final class ReadingModel {
 
     ReadingModel(Desk desk) {
         this.desk = desk;
+        this.tray = new TrayModel(desk);
+    }
+
+    /** What is picked in the open layer. */
+    TrayModel tray() {
+        return tray;
     }
 
     /** The open layer. */
@@ -63,10 +65,6 @@ final class ReadingModel {
 
     ObjectProperty<Lens> lens() {
         return lens;
-    }
-
-    ReadOnlyIntegerProperty pickedCount() {
-        return pickedCount;
     }
 
     /**
@@ -107,15 +105,16 @@ final class ReadingModel {
                             opened.problems(Set.of(ThingKind.CONTACT)).stream()
                                     .findFirst()
                                     .ifPresent(desk.work()::tell);
-                            return opened;
+                            return new Opened(opened, tray(opened));
                         },
                         opened -> {
                             if (mine != openings) {
-                                close(opened); // another one was chosen meanwhile
+                                close(opened.phone()); // another one was chosen meanwhile
                                 return;
                             }
                             closeLayer();
-                            layer.set(Optional.of(opened));
+                            layer.set(Optional.of(opened.phone()));
+                            tray.enter(opened.phone(), opened.tray());
                             lens.set(new Lens.Everyone());
                             typed = "";
                             refresh();
@@ -126,6 +125,17 @@ final class ReadingModel {
                                 refused.run();
                             }
                         });
+    }
+
+    private record Opened(OpenPhone phone, BitSet tray) {}
+
+    private BitSet tray(OpenPhone opened) throws IOException {
+        try {
+            return desk.custodex().trays().load(opened);
+        } catch (ProblemException damaged) {
+            desk.work().tell(damaged.problem());
+            return new BitSet();
+        }
     }
 
     private OpenPhone open(Desk.Reading target, ReadingProgress progress) throws IOException {
@@ -143,8 +153,7 @@ final class ReadingModel {
         openings++;
         var open = layer.get();
         layer.set(Optional.empty());
-        picked.clear();
-        pickedCount.set(0);
+        tray.leave();
         shown.set(List.of());
         open.ifPresent(ReadingModel::close);
     }
@@ -223,30 +232,35 @@ final class ReadingModel {
     }
 
     boolean isPicked(Contact contact) {
-        return picked.containsKey(contact.id());
+        return layer.get().filter(open -> tray.has(open.number(contact))).isPresent();
     }
 
     void pick(Contact contact, boolean on) {
+        var numbers = numbers(List.of(contact));
         if (on) {
-            picked.put(contact.id(), contact);
+            tray.put(numbers);
         } else {
-            picked.remove(contact.id());
+            tray.takeOut(numbers);
         }
-        pickedCount.set(picked.size());
     }
 
     void pickAllShown() {
-        shown.get().forEach(contact -> picked.put(contact.id(), contact));
-        pickedCount.set(picked.size());
+        tray.put(numbers(shown.get()));
     }
 
-    void clearTray() {
-        picked.clear();
-        pickedCount.set(0);
+    private BitSet numbers(List<Contact> contacts) {
+        var numbers = new BitSet();
+        layer.get().ifPresent(open -> contacts.forEach(contact -> numbers.set(open.number(contact))));
+        return numbers;
     }
 
-    /** What is in the tray; when nothing is, everything that is shown. */
+    /** The contacts in the tray; when none is, everything that is shown. */
     List<Contact> toExtract() {
-        return picked.isEmpty() ? shown.get() : List.copyOf(picked.values());
+        var picked = layer.get()
+                .map(open -> open.contacts().ascending().stream()
+                        .filter(this::isPicked)
+                        .toList())
+                .orElse(List.of());
+        return picked.isEmpty() ? shown.get() : picked;
     }
 }

@@ -5,6 +5,7 @@ import app.custodex.app.ReadingProgress;
 import app.custodex.base.Problem;
 import app.custodex.catalogue.Catalogue.Entry;
 import app.custodex.catalogue.Spine.Span;
+import app.custodex.catalogue.Spine.View;
 import app.custodex.desktop.Desk;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.model.Conversation;
@@ -13,6 +14,9 @@ import java.time.DateTimeException;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.BitSet;
 import java.util.Optional;
 import java.util.Set;
 import javafx.beans.binding.Bindings;
@@ -50,12 +54,14 @@ public final class ReadingRoom extends BorderPane {
     private final StackPane middle = new StackPane();
     private final Label tray = Parts.text("");
     private final Button takeOut = Parts.button("extract-open", "Extract…", "Ctrl+E", this::openExtract, "main");
-    private final Button pickAll = Parts.button("tray-all", "Pick all shown", "Ctrl+T", this::pickAllShown);
+    private final Button pickAll = Parts.button("tray-all", "Put in all that is shown", "Ctrl+T", this::pickAllShown);
+    private final Button lookThrough = Parts.button("tray-look", "Look through", "", this::lookThrough);
+    private final Button empty = Parts.button("tray-clear", "Empty it", "", this::emptyTray);
 
     public ReadingRoom(Desk desk) {
         this.desk = desk;
         model = new ReadingModel(desk);
-        room = new RoomModel(desk);
+        room = new RoomModel(desk, model.tray());
         setId("reading-room");
         river = new TimeRiver(
                 desk.words().locale(), span -> room.ask(room.asked().within(span)));
@@ -63,12 +69,13 @@ public final class ReadingRoom extends BorderPane {
         people = new PeopleList(desk, who -> room.ask(room.asked().person(who)));
         detail = new ThingDetail(
                 desk,
+                Optional.of(model.tray()),
                 conversation -> room.ask(room.asked()
                         .within(Optional.empty())
                         .groups(Set.of())
                         .conversation(Optional.of(conversation))));
-        book = new DayBook(desk, detail::show);
-        page = new ConversationPage(desk, detail::show);
+        book = new DayBook(desk, model.tray(), detail::show);
+        page = new ConversationPage(desk, model.tray(), detail::show);
         contacts = new ContactsPane(desk, model);
         everything = everything();
         setTop(head());
@@ -81,7 +88,7 @@ public final class ReadingRoom extends BorderPane {
         room.answer().addListener((o, was, is) -> is.ifPresent(this::show));
         // What is closed can't be asked any more, whatever is opened after it.
         model.layer().addListener((o, was, is) -> room.leave());
-        model.pickedCount().addListener((o, was, is) -> showTray());
+        model.tray().picked().addListener((o, was, is) -> showTray());
         pickAll.setDisable(true);
         takeOut.setDisable(true);
         showTray();
@@ -161,14 +168,7 @@ public final class ReadingRoom extends BorderPane {
 
     private HBox tray() {
         tray.setId("tray");
-        var bar = new HBox(
-                14,
-                Parts.text("Tray", "strong"),
-                tray,
-                pickAll,
-                Parts.button("tray-clear", "Empty the tray", "", model::clearTray),
-                Parts.gap(),
-                takeOut);
+        var bar = new HBox(14, Parts.text("Tray", "strong"), tray, pickAll, lookThrough, empty, Parts.gap(), takeOut);
         bar.setAlignment(Pos.CENTER_LEFT);
         bar.getStyleClass().add("tray");
         return bar;
@@ -271,6 +271,8 @@ public final class ReadingRoom extends BorderPane {
     private void showRoom(Optional<RoomModel.Room> in) {
         find.clear();
         takeOut.setDisable(in.isEmpty());
+        pickAll.setDisable(in.isEmpty());
+        showTray();
         river.show(in);
         book.enter(in);
         detail.enter(in);
@@ -296,12 +298,15 @@ public final class ReadingRoom extends BorderPane {
         showChips(answer.asked());
         boolean onlyContacts = answer.asked().groups().equals(Set.of(KindGroup.CONTACTS));
         middle.getChildren().setAll(onlyContacts ? contacts : everything);
-        pickAll.setDisable(!onlyContacts);
+        lookThrough.setText(answer.asked().picked() ? "Show the layer again" : "Look through");
     }
 
     /** What is asked for beyond time, kinds and words, to be taken away again. */
     private void showChips(RoomModel.Asked asked) {
         chips.getChildren().clear();
+        if (asked.picked()) {
+            chip("chip-tray", "In the tray", asked.picked(false));
+        }
         asked.person().ifPresent(who -> chip("chip-person", who.person().name(), asked.person(Optional.empty())));
         asked.conversation()
                 .ifPresent(of -> chip(
@@ -361,11 +366,37 @@ public final class ReadingRoom extends BorderPane {
     }
 
     private void showTray() {
-        int picked = model.pickedCount().get();
-        tray.setText(
-                picked == 0
-                        ? "nothing picked; Extract takes all contacts that are shown"
-                        : desk.words().count(picked, "contact", "contacts"));
+        var picked = model.tray().picked().get();
+        var in = room.room().get();
+        empty.setDisable(picked.isEmpty());
+        lookThrough.setDisable(picked.isEmpty() && !room.asked().picked());
+        if (in.isEmpty() || picked.isEmpty()) {
+            tray.setText("nothing is in it yet");
+            return;
+        }
+        var seen = in.get().spine().see(new View(Optional.empty(), new BitSet(), Optional.of(picked)));
+        var words = new ArrayList<String>();
+        long bytes = 0;
+        for (var group : KindGroup.values()) {
+            int count = group.kinds().stream().mapToInt(seen::of).sum();
+            bytes += group.kinds().stream().mapToLong(seen::bytesOf).sum();
+            if (count > 0) {
+                words.add(group.label() + " " + desk.words().count(count));
+            }
+        }
+        if (bytes > 0) {
+            words.add(desk.words().bytes(bytes));
+        }
+        tray.setText(String.join(" · ", words));
+    }
+
+    private void emptyTray() {
+        model.tray().clear();
+    }
+
+    /** Shows what is in the tray, and only that; or all again. */
+    private void lookThrough() {
+        room.ask(room.asked().picked() ? room.asked().picked(false) : RoomModel.Asked.EVERYTHING.picked(true));
     }
 
     private boolean atContacts() {
@@ -392,10 +423,22 @@ public final class ReadingRoom extends BorderPane {
         }
     }
 
-    /** Picks the contacts that are shown; of other kinds nothing can be taken out here yet. */
+    /** Puts everything that is shown into the tray. */
     public void pickAllShown() {
-        if (getScene() != null && atContacts()) {
+        if (getScene() == null) {
+            return;
+        }
+        if (atContacts()) {
             model.pickAllShown();
+            return;
+        }
+        var in = room.room().get();
+        var answer = room.answer().get();
+        if (in.isPresent() && answer.isPresent()) {
+            var numbers = new BitSet();
+            Arrays.stream(answer.get().seen().places())
+                    .forEach(place -> numbers.set(in.get().spine().number(place)));
+            model.tray().put(numbers);
         }
     }
 }

@@ -41,37 +41,44 @@ final class RoomModel {
      * @param within a stretch of time; empty for the whole layer
      * @param groups empty for all
      * @param typed words; may be empty
+     * @param picked whether only what is in the tray
      */
     record Asked(
             Optional<Span> within,
             Set<KindGroup> groups,
             Optional<InTouch> person,
             Optional<Talk> conversation,
-            String typed) {
-        static final Asked EVERYTHING = new Asked(Optional.empty(), Set.of(), Optional.empty(), Optional.empty(), "");
+            String typed,
+            boolean picked) {
+        static final Asked EVERYTHING =
+                new Asked(Optional.empty(), Set.of(), Optional.empty(), Optional.empty(), "", false);
 
         Asked {
             groups = groups.isEmpty() ? Set.of() : Set.copyOf(groups);
         }
 
         Asked within(Optional<Span> newWithin) {
-            return new Asked(newWithin, groups, person, conversation, typed);
+            return new Asked(newWithin, groups, person, conversation, typed, picked);
         }
 
         Asked groups(Set<KindGroup> newGroups) {
-            return new Asked(within, newGroups, person, conversation, typed);
+            return new Asked(within, newGroups, person, conversation, typed, picked);
         }
 
         Asked person(Optional<InTouch> newPerson) {
-            return new Asked(within, groups, newPerson, Optional.empty(), typed);
+            return new Asked(within, groups, newPerson, Optional.empty(), typed, picked);
         }
 
         Asked conversation(Optional<Talk> newConversation) {
-            return new Asked(within, groups, person, newConversation, typed);
+            return new Asked(within, groups, person, newConversation, typed, picked);
         }
 
         Asked typed(String newTyped) {
-            return new Asked(within, groups, person, conversation, newTyped);
+            return new Asked(within, groups, person, conversation, newTyped, picked);
+        }
+
+        Asked picked(boolean newPicked) {
+            return new Asked(within, groups, person, conversation, typed, newPicked);
         }
 
         /** Whether the answer to the other one's words, person and conversation does for this one. */
@@ -83,20 +90,30 @@ final class RoomModel {
     /**
      * The answer.
      *
-     * @param numbers the things of the person, conversation and words, whenever they are; empty for all
+     * @param numbers the things of the person, conversation, words and tray, whenever they are; empty for all
      */
     record Answer(Asked asked, Seen seen, Optional<BitSet> numbers) {}
 
     private final Desk desk;
+    private final TrayModel tray;
     private final ObjectProperty<Optional<Room>> room = new SimpleObjectProperty<>(Optional.empty());
     private final ObjectProperty<Optional<Answer>> answer = new SimpleObjectProperty<>(Optional.empty());
     private Asked asked = Asked.EVERYTHING;
+    /** Of the question before, without the tray. */
+    private Optional<BitSet> found = Optional.empty();
+
     private int question;
     /** Whose layer was open last. */
     private String lastPhone = "";
 
-    RoomModel(Desk desk) {
+    RoomModel(Desk desk, TrayModel tray) {
         this.desk = desk;
+        this.tray = tray;
+        tray.picked().addListener((o, was, is) -> {
+            if (asked.picked()) {
+                ask(asked);
+            }
+        });
     }
 
     ReadOnlyObjectProperty<Optional<Room>> room() {
@@ -153,7 +170,7 @@ final class RoomModel {
         int mine = ++question;
         var before = answer.get().filter(old -> old.asked().sameNumbers(newAsked));
         if (before.isPresent()) {
-            show(in.get(), newAsked, before.get().numbers());
+            show(in.get(), newAsked, found);
             return;
         }
         desk.work().start("Find", () -> numbers(in.get().phone().catalogue(), newAsked), numbers -> {
@@ -163,9 +180,17 @@ final class RoomModel {
         });
     }
 
-    private void show(Room in, Asked of, Optional<BitSet> numbers) {
+    private void show(Room in, Asked of, Optional<BitSet> newFound) {
+        found = newFound;
+        var numbers = of.picked() ? Optional.of(picked(newFound)) : newFound;
         var seen = in.spine().see(new View(of.within(), KindGroup.bits(of.groups()), numbers));
         answer.set(Optional.of(new Answer(of, seen, numbers)));
+    }
+
+    private BitSet picked(Optional<BitSet> of) {
+        var numbers = (BitSet) tray.picked().get().clone();
+        of.ifPresent(numbers::and);
+        return numbers;
     }
 
     private static Optional<BitSet> numbers(Catalogue catalogue, Asked asked) throws IOException {

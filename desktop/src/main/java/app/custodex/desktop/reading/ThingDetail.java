@@ -35,15 +35,20 @@ import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
 import java.time.format.FormatStyle;
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
+import javafx.geometry.Insets;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.image.Image;
 import javafx.scene.image.ImageView;
 import javafx.scene.layout.GridPane;
+import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 
@@ -55,15 +60,21 @@ final class ThingDetail extends VBox {
     private static final int MEMBERS = 200;
 
     private final Desk desk;
+    private final Optional<TrayModel> tray;
     private final Consumer<RoomModel.Talk> openConversation;
     private final UserText title;
     private final VBox body = new VBox(12);
+    private final Button pick = Parts.button("thing-pick", "Put in tray", "T", this::togglePick);
     private Optional<RoomModel.Room> room = Optional.empty();
     private Optional<Entry> shown = Optional.empty();
 
-    /** @param openConversation shows all of a conversation */
-    ThingDetail(Desk desk, Consumer<RoomModel.Talk> openConversation) {
+    /**
+     * @param tray into which it can be put; empty for none
+     * @param openConversation shows all of a conversation
+     */
+    ThingDetail(Desk desk, Optional<TrayModel> tray, Consumer<RoomModel.Talk> openConversation) {
         this.desk = desk;
+        this.tray = tray;
         this.openConversation = openConversation;
         title = desk.veil().paragraph("", "heading");
         setId("thing-detail");
@@ -74,7 +85,15 @@ final class ThingDetail extends VBox {
         scroll.setFitToWidth(true);
         scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
         VBox.setVgrow(scroll, Priority.ALWAYS);
-        getChildren().addAll(title, Parts.rule(), scroll);
+        HBox.setHgrow(title, Priority.ALWAYS);
+        var head = new HBox(title);
+        head.setAlignment(Pos.CENTER_LEFT);
+        tray.ifPresent(into -> {
+            head.getChildren().add(pick);
+            HBox.setMargin(pick, new Insets(0, 12, 0, 0));
+            into.picked().addListener((o, was, is) -> showPick());
+        });
+        getChildren().addAll(head, Parts.rule(), scroll);
         setVisible(false);
     }
 
@@ -95,7 +114,23 @@ final class ThingDetail extends VBox {
         }
     }
 
+    private void togglePick() {
+        shown.ifPresent(entry -> {
+            var number = new BitSet();
+            number.set((int) entry.number());
+            tray.ifPresent(into -> into.toggle(number));
+        });
+    }
+
+    private void showPick() {
+        boolean in = shown.filter(
+                        entry -> tray.filter(into -> into.has(entry.number())).isPresent())
+                .isPresent();
+        pick.setText(in ? "Take out" : "Put in tray");
+    }
+
     private void fill(Entry entry) {
+        showPick();
         var thing = entry.thing();
         var words = new ThingWords(room.orElseThrow().names());
         var who = words.who(thing);

@@ -75,7 +75,7 @@ record ThingWords(Names names) {
 
     private static String message(Message message) {
         var text = message.text().isBlank() ? message.title() : message.text();
-        return message.deleted() ? "Taken back: " + text : text;
+        return !message.deleted() ? text : message.text().isBlank() ? "Taken back" : "Taken back: " + text;
     }
 
     private static String call(Call call) {

@@ -133,8 +133,8 @@ public final class Shots {
         tap(phones.getFirst(), "unlock");
         until("the question", () -> phones.getFirst().taps().stream().anyMatch(t -> t.id().equals("accept")));
         act(() -> workplace.practice().orElseThrow().toggle());
-        picture(workplace, workplace.practice().orElseThrow().scene(), "practice-drawer");
-        act(() -> workplace.practice().orElseThrow().close());
+        picture(workplace, workplace.scene(), "practice-drawer");
+        act(() -> workplace.practice().orElseThrow().toggle());
         tap(phones.getFirst(), "accept");
         until("the Ostrel", ostrel::ready);
 
@@ -148,13 +148,6 @@ public final class Shots {
         act(() -> ((TextField) workplace.scene().lookup("#seal-passphrase")).setText("herring ladder violet"));
         picture(workplace, workplace.scene(), "backup-choice");
         act(() -> ((Button) workplace.scene().lookup("#seal-cancel")).fire());
-        lift(desk);
-        act(() -> ((Button) workplace.scene().lookup("#items-photos")).fire());
-        act(() -> ((ListView<?>) workplace.scene().lookup("#items"))
-                .getSelectionModel()
-                .select(7));
-        picture(workplace, workplace.scene(), "item-choice");
-        act(() -> ((Button) workplace.scene().lookup("#items-done")).fire());
         act(() -> ostrel.selection().set(Selection.EVERYTHING));
 
         phones.getFirst().slowDown(250_000);
@@ -227,6 +220,13 @@ public final class Shots {
         Thread.sleep(500); // the photo is read beside
         picture(workplace, workplace.scene(), "contacts");
         act(() -> type(workplace.scene(), ""));
+        act(() -> ((TextField) workplace.scene().lookup("#find-everywhere")).setText("lighthouse"));
+        until(
+                "what was found",
+                () -> workplace.scene().lookup("#find-list") instanceof ListView<?> list
+                        && list.getItems().size() > 20);
+        Thread.sleep(3_000); // older layers are opened beside
+        picture(workplace, workplace.scene(), "find");
         act(() -> desk.read(ostrel.phone().orElseThrow(), 2, true));
         until("all contacts", () -> lookup(workplace.scene(), "#contacts-count", "412 contacts"));
         act(() -> ((TextField) workplace.scene().lookup("#extract-folder"))
@@ -237,11 +237,9 @@ public final class Shots {
 
         act(() -> desk.place().set(Desk.Place.STRONGROOM));
         picture(workplace, workplace.scene(), "strongroom");
-        for (var page : new String[] {"runs", "place"}) {
-            act(() -> ((Button) workplace.scene().lookup("#strongroom-" + page)).fire());
-            Thread.sleep(300);
-            picture(workplace, workplace.scene(), "strongroom-" + page);
-        }
+        act(() -> ((Button) workplace.scene().lookup("#strongroom-place")).fire());
+        Thread.sleep(300);
+        picture(workplace, workplace.scene(), "strongroom-place");
         damaged(workplace, home);
         loft(workplace);
         onInterface(() -> {
