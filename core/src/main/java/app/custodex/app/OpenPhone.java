@@ -45,6 +45,8 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.concurrent.locks.ReadWriteLock;
+import java.util.concurrent.locks.ReentrantReadWriteLock;
 import java.util.function.Function;
 import java.util.function.IntConsumer;
 import java.util.function.Supplier;
@@ -71,6 +73,8 @@ public final class OpenPhone implements Closeable {
     private final Catalogue catalogue;
     private final Supplier<Contacts> contacts;
     private final Supplier<Names> names;
+    /** Whoever takes something out holds it; closing waits for them. */
+    private final ReadWriteLock inUse = new ReentrantReadWriteLock();
 
     OpenPhone(
             ConsentGate gate,
@@ -283,6 +287,15 @@ public final class OpenPhone implements Closeable {
      */
     public void takeOut(ThingId id, Path file) throws IOException {
         gate.ask(Operation.EXTRACT, mandate, phone);
+        inUse.readLock().lock();
+        try {
+            copy(id, file);
+        } finally {
+            inUse.readLock().unlock();
+        }
+    }
+
+    private void copy(ThingId id, Path file) throws IOException {
         var picture = picture(id);
         boolean whole = false;
         try (var in = picture.isPresent()
@@ -316,17 +329,26 @@ public final class OpenPhone implements Closeable {
             throw new ProblemException(Problem.failure(
                     phone.name(), "There is no contact to write", "Pick some, or look with other words"));
         }
-        return new ContactExtraction(format, this::photo)
-                .write(chosen, "Contacts of " + phone.name(), folder, progress, cancel);
+        inUse.readLock().lock();
+        try {
+            return new ContactExtraction(format, this::photo)
+                    .write(chosen, "Contacts of " + phone.name(), folder, progress, cancel);
+        } finally {
+            inUse.readLock().unlock();
+        }
     }
 
+    /** Waits until whatever is being taken out of it is out, or was stopped. */
     @Override
     public void close() throws IOException {
+        inUse.writeLock().lock();
         try (source;
                 place;
                 files;
                 catalogue) {
             // Closed in the order catalogue, files, place, source.
+        } finally {
+            inUse.writeLock().unlock();
         }
     }
 }

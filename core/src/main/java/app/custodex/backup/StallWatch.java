@@ -162,13 +162,13 @@ final class StallWatch implements AutoCloseable {
         } catch (ExecutionException e) {
             return Problem.failure(
                     subject,
-                    "Nothing comes from the phone, and it does not answer",
-                    "Check the cable at both ends; then look whether the phone is on");
+                    "Nothing comes, and it does not answer",
+                    "Check the cable at both ends, or the network; then look whether it is on");
         }
         return Problem.failure(
                 subject,
-                "Nothing comes from the phone, though it is connected",
-                "Look at the phone: is it locked, does it ask something? Then try the cable at both ends");
+                "Nothing comes, though it is connected",
+                "Look at it: is it locked, does it ask something? Then try the cable at both ends, or the network");
     }
 
     @Override

@@ -28,7 +28,7 @@ import java.util.Optional;
  * @param promised when the phone is to be ready, in the shop's local time
  * @param address where the phone was plugged in
  * @param phone as it described itself; absent until it trusted the bench
- * @param done when each step was first done, UTC
+ * @param done when each step was last done, UTC; for the check-in, when it was first
  * @param layers numbers of the layers made for this docket
  * @param automatic absent when each backup is started by hand
  * @param own whether it is for a phone of the shop's own: there is no customer whose consent is needed
@@ -86,8 +86,8 @@ public record Docket(
     }
 
     public Docket withDone(RouteStep step, Instant at) {
-        if (done.containsKey(step)) {
-            return this;
+        if (step == RouteStep.CHECK_IN && done.containsKey(step)) {
+            return this; // a docket that is changed was checked in when it was opened
         }
         var steps = new EnumMap<RouteStep, Instant>(RouteStep.class);
         steps.putAll(done);

@@ -22,9 +22,7 @@ public abstract sealed class LinkException extends ProblemException {
         public Lost(String subject, @Nullable Throwable cause) {
             super(
                     Problem.failure(
-                            subject,
-                            "The connection to the phone broke",
-                            "Check the cable at both ends, plug the phone in again and go on"),
+                            subject, "The connection broke", "Check the cable at both ends, or the network, and go on"),
                     cause);
         }
     }

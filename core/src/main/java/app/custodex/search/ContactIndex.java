@@ -18,6 +18,12 @@ import java.util.stream.IntStream;
  * letter that each stands under, and a way to find one by typing. Immutable.
  */
 public final class ContactIndex {
+    /** Of Hangul, in the order of its syllables (Unicode Standard, section 3.12). */
+    private static final String CONSONANTS = "ㄱㄲㄴㄷㄸㄹㅁㅂㅃㅅㅆㅇㅈㅉㅊㅋㅌㅍㅎ";
+
+    private static final int FIRST_SYLLABLE = 0xAC00;
+    private static final int SYLLABLES_EACH = 588;
+
     private final Locale locale;
     private final List<Contact> sorted;
     // Made when they are first asked for: opening a layer needs neither.
@@ -81,9 +87,17 @@ public final class ContactIndex {
 
     /** The letter that a contact stands under in this locale; "…" for what has none. */
     public String letter(Contact contact) {
-        return letters.get()
+        return whole(letters.get()
                 .getBucket(letters.get().getBucketIndex(contact.title()))
-                .getLabel();
+                .getLabel());
+    }
+
+    /** A consonant of Hangul by itself as the first syllable that begins with it, as Korean lists do (common practice, no source). */
+    private static String whole(String letter) {
+        int consonant = CONSONANTS.indexOf(letter);
+        return letter.length() == 1 && consonant >= 0
+                ? Character.toString(FIRST_SYLLABLE + consonant * SYLLABLES_EACH)
+                : letter;
     }
 
     /**

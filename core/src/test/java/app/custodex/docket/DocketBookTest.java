@@ -67,9 +67,11 @@ class DocketBookTest {
     }
 
     @Test
-    void aStepIsDoneOnceAndKeepsItsTime() throws IOException {
-        var docket = open().open(form("x"), BAY).withDone(RouteStep.READ, NOW);
-        assertSame(docket, docket.withDone(RouteStep.READ, NOW.plusSeconds(60)));
+    void aStepKeepsTheTimeWhenItWasLastDoneAndTheCheckInItsFirst() throws IOException {
+        var docket = open().open(form("x"), BAY).withDone(RouteStep.READ, NOW).withDone(RouteStep.CHECK_IN, NOW);
+        var later = NOW.plusSeconds(60);
+        assertEquals(later, docket.withDone(RouteStep.READ, later).done().get(RouteStep.READ));
+        assertSame(docket, docket.withDone(RouteStep.CHECK_IN, later));
     }
 
     @Test

@@ -54,7 +54,12 @@ public final class Desk implements AutoCloseable {
             boolean extracting,
             Optional<Bay> straight,
             Optional<ThingId> at,
-            int request) {}
+            int request) {
+        /** Whether it is the same layer of the same phone; a phone that is read itself is another one each time. */
+        public boolean sameLayer(Reading other) {
+            return layer > 0 && layer == other.layer && phone.identifier().equals(other.phone.identifier());
+        }
+    }
 
     private final Custodex custodex;
     private final Words words;
@@ -66,6 +71,7 @@ public final class Desk implements AutoCloseable {
     private final ObjectProperty<Place> place = new SimpleObjectProperty<>(Place.BENCH);
     private final ObjectProperty<Optional<BayModel>> present = new SimpleObjectProperty<>(Optional.empty());
     private final ObjectProperty<Optional<Reading>> reading = new SimpleObjectProperty<>(Optional.empty());
+    private final ObservableList<Reading> openLayers = FXCollections.observableArrayList();
     private final ObjectProperty<Optional<PhoneIdentity>> foundIn = new SimpleObjectProperty<>(Optional.empty());
     private final ObjectProperty<Strongroom.Holdings> holdings =
             new SimpleObjectProperty<>(new Strongroom.Holdings(List.of(), List.of()));
@@ -145,6 +151,11 @@ public final class Desk implements AutoCloseable {
     /** Whose thing is looked at in the find results. */
     public ObjectProperty<Optional<PhoneIdentity>> foundIn() {
         return foundIn;
+    }
+
+    /** The layers that are open, in the order in which they were opened. */
+    public ObservableList<Reading> openLayers() {
+        return openLayers;
     }
 
     public ObjectProperty<Strongroom.Holdings> holdings() {
@@ -307,8 +318,22 @@ public final class Desk implements AutoCloseable {
                 ended);
     }
 
+    /** Closes a layer; the one before it in the row is shown then, if it was the one that is read. */
+    public void closeLayer(Reading layer) {
+        int at = openLayers.indexOf(layer);
+        openLayers.remove(layer);
+        if (reading.get().filter(layer::sameLayer).isPresent()) {
+            openLayers.stream()
+                    .skip(Math.max(0, at - 1))
+                    .findFirst()
+                    .ifPresentOrElse(
+                            next -> read(next.phone(), next.layer(), false), () -> reading.set(Optional.empty()));
+        }
+    }
+
     /** Forgets the key of a sealed stack. */
     public void closeSeal(PhoneIdentity phone) {
+        openLayers.removeIf(open -> open.phone().identifier().equals(phone.identifier()));
         reading.set(reading.get().filter(open -> !open.phone().identifier().equals(phone.identifier())));
         work.start(
                 phone.name(),
@@ -412,6 +437,9 @@ public final class Desk implements AutoCloseable {
 
     private void read(Reading target) {
         var phone = target.phone();
+        if (target.layer() > 0 && openLayers.stream().noneMatch(target::sameLayer)) {
+            openLayers.add(target);
+        }
         reading.set(Optional.of(target));
         place.set(Place.READING_ROOM);
         stepDone(phone, RouteStep.READ);

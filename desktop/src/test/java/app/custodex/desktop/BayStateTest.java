@@ -143,7 +143,7 @@ class BayStateTest {
         bay.progress().set(Optional.of(progress(Phase.LISTING, 0, 0, Optional.empty())));
         assertEquals("Listing the phone", state().headline());
         bay.progress().set(Optional.of(progress(Phase.PUBLISHING, 1, 1, Optional.empty())));
-        assertEquals("Keep the cable in", state().detail());
+        assertEquals("Leave it connected", state().detail());
         bay.progress().set(Optional.of(progress(Phase.CHECKING, 1, 2, Optional.empty())));
         assertEquals("The phone may be unplugged", state().detail());
         var cable = Problem.failure("Fenna's phone", "The connection broke", "Check the cable");

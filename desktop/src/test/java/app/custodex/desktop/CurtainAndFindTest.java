@@ -148,6 +148,10 @@ class CurtainAndFindTest extends WindowTest {
             Thread.sleep(300); // pages and pictures are read beside
             nothingPrivateIsOn("the reading room, " + kind, secrets);
         }
+        robot.push(KeyCode.CONTROL, KeyCode.E);
+        until("the extraction", () -> shows(robot, "#extract"));
+        nothingPrivateIsOn("the extraction", secrets);
+        robot.push(KeyCode.ESCAPE);
         click(robot, "#see-messages");
         until("the messages", () -> shows(robot, "#day-book"));
         click(robot, "#thing-conversation");

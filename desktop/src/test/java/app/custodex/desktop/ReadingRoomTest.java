@@ -1,6 +1,8 @@
 package app.custodex.desktop;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertFalse;
+import static org.junit.jupiter.api.Assertions.assertNotEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import app.custodex.app.Mandate;
@@ -21,8 +23,10 @@ import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.OptionalLong;
 import java.util.Set;
+import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.stream.Collectors;
+import javafx.scene.Node;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListView;
 import javafx.scene.control.TextField;
@@ -42,11 +46,16 @@ class ReadingRoomTest extends WindowTest {
     }
 
     private OpenPhone opened(FxRobot robot) throws IOException {
-        var bay = readyPhone(robot);
+        readyPhone(robot);
         click(robot, "#backup-start");
         untilText(robot, "#backup-title", "Layer 1 is saved and checked");
         robot.push(KeyCode.CONTROL, KeyCode.R);
         until("the day book", () -> shows(robot, "#day-book") && things(robot) > 0);
+        return layerOne();
+    }
+
+    private OpenPhone layerOne() throws IOException {
+        var bay = workplace.desk().bays().getFirst();
         return workplace
                 .desk()
                 .custodex()
@@ -239,6 +248,8 @@ class ReadingRoomTest extends WindowTest {
             until("its beginning", () -> present(robot).startsWith(said));
             robot.push(KeyCode.END).push(KeyCode.UP).push(KeyCode.PAGE_UP).push(KeyCode.PAGE_DOWN);
             until("another one", () -> !present(robot).startsWith(said));
+            robot.clickOn(robot.lookup(".month").nth(0).<Node>query());
+            until("where the first month begins", () -> present(robot).startsWith(said));
             click(robot, "#chip-conversation");
             until("the day book again", () -> shows(robot, "#day-book") && things(robot) == all);
         }
@@ -278,11 +289,13 @@ class ReadingRoomTest extends WindowTest {
         // One is taken out by its key, another layer's state does not matter, and all is there after a night.
         robot.clickOn("#day-book").push(KeyCode.HOME).push(KeyCode.T);
         until("one less", () -> things(robot) == month - 1);
-        until(
-                "it is kept",
-                () -> Files.isDirectory(home.resolve("trays"))
-                        && !text(robot, "#tray").equals(tray));
-        Thread.sleep(1_000); // it is written beside the window
+        assertNotEquals(tray, text(robot, "#tray"));
+        // It is written beside the window.
+        WaitForAsyncUtils.waitFor(40, TimeUnit.SECONDS, () -> {
+            try (var open = layerOne()) {
+                return workplace.desk().custodex().trays().load(open).cardinality() == month - 1;
+            }
+        });
         restart();
         until(
                 "the phone",
@@ -295,6 +308,49 @@ class ReadingRoomTest extends WindowTest {
         click(robot, "#tray-clear");
         until("nothing is left", () -> things(robot) == 0);
         untilText(robot, "#tray", "nothing is in it yet");
+    }
+
+    @Test
+    void severalLayersAreOpenInTheOrderInWhichTheyWereOpened(FxRobot robot) throws Exception {
+        int first;
+        try (var open = opened(robot)) {
+            first = core(open, "", Filter.EVERYTHING);
+        }
+        until("all of it", () -> things(robot) == first);
+        assertFalse(shows(robot, "#open-layers"));
+        phone(0).takePhotos(3);
+        robot.interact(
+                () -> workplace.desk().backups().start(workplace.desk().bays().getFirst()));
+        until(
+                "the second layer",
+                () -> workplace.desk().bays().getFirst().layers().get().size() == 2);
+        robot.push(KeyCode.CONTROL, KeyCode.DIGIT1).push(KeyCode.CONTROL, KeyCode.R);
+        until("three more", () -> things(robot) == first + 3);
+        until("both", () -> robot.lookup("#open-layer").queryAll().size() == 2);
+        robot.clickOn(robot.lookup("#open-layer").nth(0).<Node>query());
+        until("the first again", () -> things(robot) == first);
+
+        // What pictures and files hang on, and nothing else.
+        int attached;
+        try (var open = layerOne()) {
+            attached = core(
+                    open,
+                    "",
+                    new Filter(
+                            Set.of(),
+                            OptionalLong.empty(),
+                            Optional.empty(),
+                            Optional.empty(),
+                            Optional.empty(),
+                            true,
+                            Optional.empty()));
+        }
+        click(robot, "#room-attached");
+        until("those with attachments", () -> things(robot) == attached);
+        assertTrue(attached > 5 && attached < first, attached + " of " + first);
+
+        robot.clickOn(robot.lookup("#close-layer").nth(0).<Node>query());
+        until("the second is left", () -> !shows(robot, "#open-layers") && things(robot) == first + 3);
     }
 
     @Test

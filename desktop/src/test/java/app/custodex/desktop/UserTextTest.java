@@ -19,6 +19,7 @@ import javafx.application.Platform;
 import javafx.geometry.NodeOrientation;
 import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
+import javafx.scene.text.Font;
 import javafx.scene.text.Text;
 import javafx.scene.text.TextFlow;
 import javafx.stage.Stage;
@@ -80,6 +81,15 @@ class UserTextTest {
                         ""),
                 families);
         assertEquals("Noor نور 海斗 한바다 Нева सागर 🌊!", mixed.getAccessibleText());
+    }
+
+    @Test
+    void everyFontThatIsNamedIsOneThatShips() {
+        UserText.line("ไทย বাংলা தமிழ் 灯台 등대 Αλμύρα");
+        for (var family :
+                List.of("Noto Sans Thai", "Noto Sans Bengali", "Noto Sans Tamil", "Noto Sans SC", "Noto Sans KR")) {
+            assertEquals(family, Font.font(family, 14).getFamily());
+        }
     }
 
     @Test

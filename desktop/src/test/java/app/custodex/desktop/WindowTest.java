@@ -55,6 +55,9 @@ abstract class WindowTest {
     void open(Stage shown) throws Exception {
         home = homes.resolve("home-" + ++homeNumber);
         stage = shown;
+        // Another test may have left it smaller.
+        stage.setWidth(1280);
+        stage.setHeight(800);
         copyPhones();
         workplace = Workplace.show(stage, Prepared.open(new Home(home), Optional.of(Contents.sketched(1, 0)), clock));
     }

@@ -2,7 +2,6 @@ package app.custodex.desktop.bench;
 
 import app.custodex.desktop.BayModel;
 import app.custodex.desktop.Desk;
-import app.custodex.desktop.ui.Parts;
 import app.custodex.docket.RouteStep;
 import java.util.EnumMap;
 import java.util.HashMap;
@@ -20,10 +19,13 @@ public final class BenchView extends HBox {
     /** Made once a bay, since each follows its bay for good. */
     private final Map<BayModel, Pages> pages = new HashMap<>();
 
+    private final DocketList dockets;
+
     private record Pages(DocketCard card, VBox work, ScrollPane step, Map<RouteStep, Node> steps) {}
 
     public BenchView(Desk desk) {
         this.desk = desk;
+        dockets = new DocketList(desk);
         setId("bench");
         getStyleClass().add("place-ground");
         setSpacing(18);
@@ -36,11 +38,8 @@ public final class BenchView extends HBox {
     private void show() {
         var bay = desk.present().get();
         if (bay.isEmpty()) {
-            getChildren()
-                    .setAll(Parts.sentence(
-                            "No phone is known here yet. Add a source above; what is in the strongroom can be read all the"
-                                    + " same: Ctrl+2.",
-                            "lesser"));
+            dockets.refresh();
+            getChildren().setAll(dockets);
             return;
         }
         var page = pages.computeIfAbsent(bay.get(), this::pages);

@@ -8,6 +8,7 @@ import app.custodex.docket.RouteStep;
 import app.custodex.link.PhoneStatus;
 import app.custodex.link.Readiness;
 import app.custodex.link.ReadinessStep;
+import java.util.List;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.layout.HBox;
@@ -17,6 +18,11 @@ import javafx.scene.layout.VBox;
 /** Taking a phone in: whose it is and why, what it still needs, and what is on it. */
 final class CheckInStep extends VBox {
     private static final double NARROW = 780;
+
+    private final VBox form;
+    private final VBox needs;
+    /** In which order they stand one above the other; empty while they stand beside each other. */
+    private List<Node> stacked = List.of();
 
     private final Desk desk;
     private final BayModel bay;
@@ -32,35 +38,32 @@ final class CheckInStep extends VBox {
         readiness.setId("readiness");
         contents.getStyleClass().add("card");
         contents.setId("contents");
-        var form = new DocketForm(desk, bay);
-        var left = new VBox(14, form);
-        left.setMinWidth(0);
-        var right = new VBox(14, readiness, contents);
-        right.setMinWidth(0);
-        HBox.setHgrow(left, Priority.ALWAYS);
-        HBox.setHgrow(right, Priority.ALWAYS);
-        left.setPrefWidth(420);
-        right.setPrefWidth(500);
-        arrange(left, right, false);
-        widthProperty().addListener((o, was, is) -> arrange(left, right, is.doubleValue() < NARROW));
+        form = new VBox(14, new DocketForm(desk, bay));
+        form.setMinWidth(0);
+        needs = new VBox(14, readiness, contents);
+        needs.setMinWidth(0);
+        HBox.setHgrow(form, Priority.ALWAYS);
+        HBox.setHgrow(needs, Priority.ALWAYS);
+        form.setPrefWidth(420);
+        needs.setPrefWidth(500);
+        widthProperty().addListener((o, was, is) -> arrange());
         desk.changes().addListener((o, was, is) -> refresh());
         refresh();
     }
 
-    /** Beside each other; where there is no room for that, what the phone needs comes first. */
-    private void arrange(Node form, Node needs, boolean narrow) {
-        boolean isNarrow = !getChildren().isEmpty() && getChildren().getFirst() == needs;
-        if (getChildren().isEmpty() || narrow != isNarrow) {
+    /** Beside each other; where there is no room for that, what is to be done next comes first. */
+    private void arrange() {
+        boolean narrow = getWidth() > 0 && getWidth() < NARROW;
+        var now = !narrow ? List.<Node>of() : bay.ready() ? List.<Node>of(form, needs) : List.<Node>of(needs, form);
+        if (!now.equals(stacked) || getChildren().isEmpty()) {
+            stacked = now;
             getChildren().clear();
-            if (narrow) {
-                getChildren().addAll(needs, form);
-            } else {
-                getChildren().add(new HBox(14, form, needs));
-            }
+            getChildren().addAll(narrow ? now : List.<Node>of(new HBox(14, form, needs)));
         }
     }
 
     private void refresh() {
+        arrange();
         var status = bay.status().get();
         if (status.equals(shown)) {
             return;

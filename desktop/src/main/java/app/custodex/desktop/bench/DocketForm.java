@@ -68,7 +68,7 @@ final class DocketForm extends VBox {
         Parts.fact(grid, "Customer", customer);
         Parts.fact(grid, "Reach", reach);
         Parts.fact(grid, "Reason", reason);
-        Parts.fact(grid, "Promised", new HBox(8, promisedDay, promisedTime));
+        Parts.fact(grid, "Promised", new VBox(6, new HBox(8, promisedDay, promisedTime), promises()));
         Parts.fact(grid, "Consent", new VBox(6, consent, extent, own));
         if (!bay.isPhone()) { // a phone says itself where it is at home
             country.setPrefColumnCount(4);
@@ -98,6 +98,32 @@ final class DocketForm extends VBox {
         fill();
     }
 
+    /** What is promised most often, at a click. */
+    private HBox promises() {
+        return new HBox(
+                6,
+                promise("promise-noon", "Noon", LocalTime.NOON, 0),
+                promise("promise-four", "At four", LocalTime.of(16, 0), 0),
+                promise("promise-six", "At six", LocalTime.of(18, 0), 0),
+                promise("promise-tomorrow", "Tomorrow at ten", LocalTime.of(10, 0), 1));
+    }
+
+    /** @param days from today; a time that is over today is tomorrow's */
+    private Button promise(String id, String words, LocalTime time, int days) {
+        return Parts.button(
+                id,
+                words,
+                "",
+                () -> {
+                    var now = LocalDateTime.ofInstant(desk.now(), desk.words().zone());
+                    var at = now.toLocalDate().plusDays(days).atTime(time);
+                    var promise = at.isBefore(now) ? at.plusDays(1) : at;
+                    promisedDay.setText(promise.toLocalDate().toString());
+                    promisedTime.setText(promise.toLocalTime().toString());
+                },
+                "row-button");
+    }
+
     private static TextField field(String id, String prompt) {
         var field = new TextField();
         field.setId(id);
@@ -115,9 +141,8 @@ final class DocketForm extends VBox {
         reach.setText(docket.map(Docket::reach).orElse(""));
         reason.setText(docket.map(Docket::reason).orElse(""));
         var promised = docket.flatMap(Docket::promised);
-        var today = LocalDate.ofInstant(desk.now(), desk.words().zone());
         promisedDay.setText(
-                promised.map(at -> at.toLocalDate().toString()).orElse(docket.isPresent() ? "" : today.toString()));
+                promised.map(at -> at.toLocalDate().toString()).orElse(docket.isPresent() ? "" : today().toString()));
         promisedTime.setText(promised.map(at -> at.toLocalTime().toString()).orElse(""));
         own.setSelected(docket.filter(Docket::own).isPresent());
         consent.setSelected(docket.flatMap(Docket::consent).isPresent());
@@ -129,6 +154,10 @@ final class DocketForm extends VBox {
                 when.flatMap(Automatic::daily).map(LocalTime::toString).orElse("19:00"));
         country.setText(docket.map(Docket::country).orElse(""));
         missing.setText("");
+    }
+
+    private LocalDate today() {
+        return LocalDate.ofInstant(desk.now(), desk.words().zone());
     }
 
     private void startNew() {
@@ -218,7 +247,10 @@ final class DocketForm extends VBox {
         var day = promisedDay.getText().strip();
         var time = promisedTime.getText().strip();
         if (time.isEmpty()) {
-            return Optional.empty();
+            if (day.isEmpty() || day.equals(today().toString())) { // today stands there before anything is promised
+                return Optional.empty();
+            }
+            throw new DateTimeException("a day without a time");
         }
         return Optional.of(LocalDate.parse(day).atTime(time(time)));
     }

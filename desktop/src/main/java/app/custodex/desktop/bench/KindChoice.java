@@ -78,7 +78,7 @@ final class KindChoice extends VBox {
                 getChildren().add(row(kind, amount, Optional.ofNullable(taken.get(kind)), why, survey.isPresent()));
             }
         }
-        if (!nothing.isEmpty()) {
+        if (!nothing.isEmpty() && bay.isPhone()) { // nobody expects all kinds in a folder
             var names = String.join(", ", nothing.stream().map(Kind::label).toList());
             var line = Parts.sentence("Nothing there: " + names, "lesser");
             line.setStyle("-fx-padding: 6 8 0 8;");

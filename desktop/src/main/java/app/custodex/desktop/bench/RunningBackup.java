@@ -85,7 +85,7 @@ final class RunningBackup extends VBox {
                                         : "")
                                 + (checking
                                         ? "The layer is in place. The phone may be unplugged."
-                                        : "You can leave this screen; the copy goes on. Keep the cable in."),
+                                        : "You can leave this screen; the copy goes on. Leave it connected."),
                         "lesser"));
     }
 

@@ -42,6 +42,7 @@ final class ConversationPage extends Region {
     private final DateTimeFormatter dayFormat;
     private final DateTimeFormatter timeFormat;
     private final ScrollBar bar = new ScrollBar();
+    private final MonthRail months;
     private final Rectangle clip = new Rectangle();
     private final Label empty = Parts.text("No message of this conversation matches.", "lesser");
     private final TreeMap<Integer, MessageRow> shown = new TreeMap<>();
@@ -68,6 +69,7 @@ final class ConversationPage extends Region {
         var locale = desk.words().locale();
         dayFormat = DateTimeFormatter.ofLocalizedDate(FormatStyle.FULL).localizedBy(locale);
         timeFormat = DateTimeFormatter.ofLocalizedTime(FormatStyle.SHORT).localizedBy(locale);
+        months = new MonthRail(locale, this::choose);
         setId("conversation");
         getStyleClass().add("conversation");
         setFocusTraversable(true);
@@ -83,7 +85,7 @@ final class ConversationPage extends Region {
         desk.veil().down().addListener((o, was, is) -> veiled());
         setClip(clip);
         empty.setManaged(false);
-        getChildren().addAll(empty, bar);
+        getChildren().addAll(empty, bar, months);
         setOnScroll(event -> {
             scroll(-event.getDeltaY());
             event.consume();
@@ -111,6 +113,7 @@ final class ConversationPage extends Region {
                 there = true;
             }
         }
+        months.show(in.spine(), seen);
         pages = Optional.of(new Pages(in, desk.work(), this::arrived));
         heights = new Heights(seen.length, GUESS);
         putAway(0, -1);
@@ -223,7 +226,9 @@ final class ConversationPage extends Region {
         double height = getHeight();
         clip.setWidth(getWidth());
         clip.setHeight(height);
-        bar.resizeRelocate(getWidth() - BAR, 0, BAR, height);
+        double rail = months.isVisible() ? MonthRail.WIDTH : 0;
+        bar.resizeRelocate(getWidth() - BAR - rail, 0, BAR, height);
+        months.resizeRelocate(getWidth() - MonthRail.WIDTH, 0, MonthRail.WIDTH, height);
         empty.setVisible(places.length == 0);
         bar.setVisible(places.length > 0);
         empty.resizeRelocate(MARGIN, MARGIN, Math.max(0, getWidth() - 2 * MARGIN), empty.prefHeight(-1));
@@ -231,8 +236,8 @@ final class ConversationPage extends Region {
             putAway(0, -1);
             return;
         }
-        if (width != getWidth() - BAR) {
-            width = getWidth() - BAR;
+        if (width != getWidth() - BAR - rail) {
+            width = getWidth() - BAR - rail;
             heights.guess(GUESS);
         }
         place(height);

@@ -1,6 +1,7 @@
 package app.custodex.desktop.reading;
 
 import app.custodex.catalogue.Catalogue.Entry;
+import app.custodex.catalogue.Lists;
 import app.custodex.catalogue.Lists.Section;
 import app.custodex.catalogue.Lists.Sorting;
 import app.custodex.desktop.Desk;
@@ -8,6 +9,7 @@ import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.UserText;
 import app.custodex.model.Moment;
 import app.custodex.model.Thing;
+import java.io.IOException;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
@@ -19,6 +21,7 @@ import java.util.Arrays;
 import java.util.BitSet;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
@@ -122,6 +125,7 @@ final class DayBook extends VBox {
 
     void enter(Optional<RoomModel.Room> newRoom) {
         room = newRoom;
+        filling++; // what is being put in order for another layer is not shown here
         answer = Optional.empty();
         places = new int[0];
         messages = new int[0];
@@ -177,27 +181,26 @@ final class DayBook extends VBox {
             show(rows, List.of(), new int[rows.length]);
             return;
         }
-        var wanted = Arrays.stream(seen).map(in.spine()::number).toArray();
         var locale = desk.words().locale();
-        desk.work()
-                .start(
-                        "List",
-                        () -> in.phone()
-                                .catalogue()
-                                .arranged(wanted, by.sorting().get(), locale),
-                        arranged -> {
-                            if (mine == filling) {
-                                var places = new HashMap<Integer, Integer>();
-                                Arrays.stream(seen)
-                                        .forEach(place -> places.put(in.spine().number(place), place));
-                                show(
-                                        Arrays.stream(arranged.numbers())
-                                                .map(places::get)
-                                                .toArray(),
-                                        arranged.sections(),
-                                        arranged.messages());
-                            }
-                        });
+        desk.work().start("List", () -> arranged(in, seen, by.sorting().get(), locale), found -> {
+            if (mine == filling) {
+                show(found.rows(), found.by().sections(), found.by().messages());
+            }
+        });
+    }
+
+    /** @param rows the places of all things, in the order of time */
+    private record Found(int[] rows, Lists.Arranged by) {}
+
+    private static Found arranged(RoomModel.Room in, int[] seen, Sorting sorting, Locale locale) throws IOException {
+        var wanted = Arrays.stream(seen).map(in.spine()::number).toArray();
+        var by = in.phone().catalogue().arranged(wanted, sorting, locale);
+        var places = new int[Arrays.stream(wanted).max().orElse(0) + 1];
+        for (int place : seen) {
+            places[in.spine().number(place)] = place;
+        }
+        return new Found(
+                Arrays.stream(by.numbers()).map(number -> places[number]).toArray(), by);
     }
 
     /**

@@ -41,6 +41,7 @@ final class ExtractPane extends ScrollPane {
     private final Desk desk;
     private final ReadingModel model;
     private final Label title = Parts.text("", "title");
+    private final Label which = Parts.sentence("", "lesser");
     private final ToggleGroup formats = new ToggleGroup();
     private final RadioButton vcard4 = format("format-vcard4", "vCard 4.0, keeps everything (RFC 6350)");
     private final RadioButton vcard3 = format("format-vcard3", "vCard 3.0, for older programs (RFC 2426)");
@@ -93,6 +94,7 @@ final class ExtractPane extends ScrollPane {
         var body = new VBox(
                 10,
                 head,
+                which,
                 Parts.text("As", "heading"),
                 vcard4,
                 vcard3,
@@ -126,6 +128,10 @@ final class ExtractPane extends ScrollPane {
 
     void refresh() {
         title.setText("Extract " + desk.words().count(model.toExtract().size(), "contact", "contacts"));
+        which.setText(
+                model.picksContacts()
+                        ? "Those in the tray."
+                        : "No contact is in the tray, so it is all that the list shows.");
     }
 
     /** Called when the pane comes up. */

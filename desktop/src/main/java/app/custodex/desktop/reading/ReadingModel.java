@@ -254,13 +254,22 @@ final class ReadingModel {
         return numbers;
     }
 
-    /** The contacts in the tray; when none is, everything that is shown. */
-    List<Contact> toExtract() {
-        var picked = layer.get()
+    private List<Contact> picked() {
+        return layer.get()
                 .map(open -> open.contacts().ascending().stream()
                         .filter(this::isPicked)
                         .toList())
                 .orElse(List.of());
+    }
+
+    /** Whether any contact is in the tray. */
+    boolean picksContacts() {
+        return !picked().isEmpty();
+    }
+
+    /** The contacts in the tray; when none is, everything that is shown. */
+    List<Contact> toExtract() {
+        var picked = picked();
         return picked.isEmpty() ? shown.get() : picked;
     }
 }

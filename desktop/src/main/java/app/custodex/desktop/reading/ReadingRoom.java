@@ -20,6 +20,8 @@ import java.util.BitSet;
 import java.util.Optional;
 import java.util.Set;
 import javafx.beans.binding.Bindings;
+import javafx.collections.ListChangeListener;
+import javafx.css.PseudoClass;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
@@ -27,6 +29,7 @@ import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
@@ -34,6 +37,8 @@ import javafx.scene.layout.VBox;
 
 /** Where a layer is looked into, without the phone: by time, by kind, by people, by words, all of them together. */
 public final class ReadingRoom extends BorderPane {
+    private static final PseudoClass PRESENT = PseudoClass.getPseudoClass("present");
+
     private final Desk desk;
     private final ReadingModel model;
     private final RoomModel room;
@@ -45,6 +50,9 @@ public final class ReadingRoom extends BorderPane {
     private final PeopleList people;
     private final TextField find = new TextField();
     private final HBox chips = new HBox(6);
+    private final FlowPane open = new FlowPane(10, 6);
+    private final Button attached =
+            Parts.button("room-attached", "Attachments", "", this::toggleAttached, "row-button", "scope");
     private final DayBook book;
     private final ConversationPage page;
     private final StackPane list = new StackPane();
@@ -123,7 +131,11 @@ public final class ReadingRoom extends BorderPane {
         var title = new HBox(12, Parts.text("Reading room", "title"), where, Parts.gap(), range);
         title.getChildren().getFirst().setStyle("-fx-min-width: 130;");
         title.setAlignment(Pos.CENTER_LEFT);
-        var head = new VBox(8, title, river, kinds);
+        open.setId("open-layers");
+        open.visibleProperty().bind(Bindings.size(desk.openLayers()).greaterThan(1));
+        open.managedProperty().bind(open.visibleProperty());
+        desk.openLayers().addListener((ListChangeListener<Desk.Reading>) change -> showOpen());
+        var head = new VBox(8, title, open, river, kinds);
         head.setStyle("-fx-padding: 10 18 10 18;");
         return head;
     }
@@ -148,7 +160,7 @@ public final class ReadingRoom extends BorderPane {
         });
         HBox.setHgrow(find, Priority.ALWAYS);
         chips.setAlignment(Pos.CENTER_LEFT);
-        var search = new HBox(8, chips, find, Parts.key("Ctrl+F"));
+        var search = new HBox(8, chips, find, Parts.key("Ctrl+F"), attached);
         search.setAlignment(Pos.CENTER_LEFT);
         search.setStyle("-fx-padding: 8 10 8 10;");
         list.getChildren().setAll(book);
@@ -174,7 +186,28 @@ public final class ReadingRoom extends BorderPane {
         return bar;
     }
 
+    /** The layers that are open; a click goes from one to the other. */
+    private void showOpen() {
+        open.getChildren().clear();
+        for (var layer : desk.openLayers()) {
+            var button = Parts.button(
+                    "open-layer",
+                    layer.phone().name() + ", layer " + layer.layer(),
+                    "",
+                    () -> desk.read(layer.phone(), layer.layer(), false),
+                    "row-button",
+                    "scope");
+            button.pseudoClassStateChanged(
+                    PRESENT, desk.reading().get().filter(layer::sameLayer).isPresent());
+            var close = Parts.button("close-layer", "×", "", () -> desk.closeLayer(layer), "row-button");
+            close.setAccessibleText(
+                    "Close layer " + layer.layer() + " of " + layer.phone().name());
+            open.getChildren().add(new HBox(button, close));
+        }
+    }
+
     private void open(Desk.Reading target) {
+        showOpen();
         var opening = target.phone().name()
                 + (target.straight().isPresent() ? " · as it is now · " : " · layer " + target.layer() + " · ");
         where.setText(opening + "opening…");
@@ -294,6 +327,7 @@ public final class ReadingRoom extends BorderPane {
             book.show(answer);
             list.getChildren().setAll(book);
         }
+        attached.pseudoClassStateChanged(PRESENT, answer.asked().attached());
         showRange(answer.asked().within());
         showChips(answer.asked());
         boolean onlyContacts = answer.asked().groups().equals(Set.of(KindGroup.CONTACTS));
@@ -313,6 +347,11 @@ public final class ReadingRoom extends BorderPane {
                         "chip-conversation",
                         new ThingWords(room.room().get().orElseThrow().names()).what(of.conversation()),
                         asked.conversation(Optional.empty())));
+    }
+
+    /** Only what a picture, a voice note or a file hangs on; or all again. */
+    private void toggleAttached() {
+        room.ask(room.asked().attached(!room.asked().attached()));
     }
 
     private void chip(String id, String name, RoomModel.Asked without) {

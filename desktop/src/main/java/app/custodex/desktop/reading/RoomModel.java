@@ -41,6 +41,7 @@ final class RoomModel {
      * @param within a stretch of time; empty for the whole layer
      * @param groups empty for all
      * @param typed words; may be empty
+     * @param attached whether only what something hangs on
      * @param picked whether only what is in the tray
      */
     record Asked(
@@ -49,41 +50,49 @@ final class RoomModel {
             Optional<InTouch> person,
             Optional<Talk> conversation,
             String typed,
+            boolean attached,
             boolean picked) {
         static final Asked EVERYTHING =
-                new Asked(Optional.empty(), Set.of(), Optional.empty(), Optional.empty(), "", false);
+                new Asked(Optional.empty(), Set.of(), Optional.empty(), Optional.empty(), "", false, false);
 
         Asked {
             groups = groups.isEmpty() ? Set.of() : Set.copyOf(groups);
         }
 
         Asked within(Optional<Span> newWithin) {
-            return new Asked(newWithin, groups, person, conversation, typed, picked);
+            return new Asked(newWithin, groups, person, conversation, typed, attached, picked);
         }
 
         Asked groups(Set<KindGroup> newGroups) {
-            return new Asked(within, newGroups, person, conversation, typed, picked);
+            return new Asked(within, newGroups, person, conversation, typed, attached, picked);
         }
 
         Asked person(Optional<InTouch> newPerson) {
-            return new Asked(within, groups, newPerson, Optional.empty(), typed, picked);
+            return new Asked(within, groups, newPerson, Optional.empty(), typed, attached, picked);
         }
 
         Asked conversation(Optional<Talk> newConversation) {
-            return new Asked(within, groups, person, newConversation, typed, picked);
+            return new Asked(within, groups, person, newConversation, typed, attached, picked);
         }
 
         Asked typed(String newTyped) {
-            return new Asked(within, groups, person, conversation, newTyped, picked);
+            return new Asked(within, groups, person, conversation, newTyped, attached, picked);
+        }
+
+        Asked attached(boolean newAttached) {
+            return new Asked(within, groups, person, conversation, typed, newAttached, picked);
         }
 
         Asked picked(boolean newPicked) {
-            return new Asked(within, groups, person, conversation, typed, newPicked);
+            return new Asked(within, groups, person, conversation, typed, attached, newPicked);
         }
 
         /** Whether the answer to the other one's words, person and conversation does for this one. */
         private boolean sameNumbers(Asked other) {
-            return person.equals(other.person) && conversation.equals(other.conversation) && typed.equals(other.typed);
+            return person.equals(other.person)
+                    && conversation.equals(other.conversation)
+                    && typed.equals(other.typed)
+                    && attached == other.attached;
         }
     }
 
@@ -196,13 +205,20 @@ final class RoomModel {
     private static Optional<BitSet> numbers(Catalogue catalogue, Asked asked) throws IOException {
         if (asked.person().isEmpty()
                 && asked.conversation().isEmpty()
-                && asked.typed().isBlank()) {
+                && asked.typed().isBlank()
+                && !asked.attached()) {
             return Optional.empty();
         }
         var person =
                 asked.person().map(who -> OptionalLong.of(who.person().id())).orElse(OptionalLong.empty());
         var filter = new Filter(
-                Set.of(), person, Optional.empty(), Optional.empty(), Optional.empty(), false, Optional.empty());
+                Set.of(),
+                person,
+                Optional.empty(),
+                Optional.empty(),
+                Optional.empty(),
+                asked.attached(),
+                Optional.empty());
         var numbers = bits(catalogue.find(asked.typed(), filter, Order.AS_KEPT));
         if (asked.conversation().isPresent()) {
             numbers.and(bits(

@@ -2,10 +2,14 @@ package app.custodex.desktop.ui;
 
 import java.io.IOException;
 import java.io.InputStream;
+import java.io.SequenceInputStream;
 import java.io.UncheckedIOException;
 import java.lang.Character.UnicodeScript;
+import java.util.ArrayList;
+import java.util.Collections;
 import java.util.EnumSet;
 import java.util.HashSet;
+import java.util.Optional;
 import java.util.Set;
 import javafx.scene.text.Font;
 
@@ -35,13 +39,35 @@ public final class Fonts {
         if (!LOADED.add(file)) {
             return;
         }
-        try (InputStream in = Fonts.class.getResourceAsStream("/app/custodex/desktop/fonts/" + file + ".ttf")) {
-            if (in == null || Font.loadFont(in, 14) == null) {
-                throw new IllegalStateException("the font " + file + " is missing from the program");
+        try (var in = open(file)) {
+            if (Font.loadFont(in, 14) == null) {
+                throw new IllegalStateException("the font " + file + " can't be read");
             }
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
+    }
+
+    /** A large font lies in several pieces, since not every place that keeps sources takes large files. */
+    private static InputStream open(String file) {
+        var whole = piece(file + ".ttf");
+        if (whole.isPresent()) {
+            return whole.get();
+        }
+        var pieces = new ArrayList<InputStream>();
+        for (var piece = piece(file + ".ttf.1");
+                piece.isPresent();
+                piece = piece(file + ".ttf." + (pieces.size() + 1))) {
+            pieces.add(piece.get());
+        }
+        if (pieces.isEmpty()) {
+            throw new IllegalStateException("the font " + file + " is missing from the program");
+        }
+        return new SequenceInputStream(Collections.enumeration(pieces));
+    }
+
+    private static Optional<InputStream> piece(String name) {
+        return Optional.ofNullable(Fonts.class.getResourceAsStream("/app/custodex/desktop/fonts/" + name));
     }
 
     /** The family that draws a script; empty text for those that the interface's own font draws. */
@@ -51,6 +77,9 @@ public final class Fonts {
         }
         return switch (script) {
             case HANGUL -> family("NotoSansKR_400Regular", "Noto Sans KR");
+            case THAI -> family("NotoSansThai_400Regular", "Noto Sans Thai");
+            case BENGALI -> family("NotoSansBengali_400Regular", "Noto Sans Bengali");
+            case TAMIL -> family("NotoSansTamil_400Regular", "Noto Sans Tamil");
             case ARABIC -> family("NotoSansArabic_400Regular", "Noto Sans Arabic");
             case HEBREW -> family("NotoSansHebrew_400Regular", "Noto Sans Hebrew");
             case DEVANAGARI -> family("NotoSansDevanagari_400Regular", "Noto Sans Devanagari");
