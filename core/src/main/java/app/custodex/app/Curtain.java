@@ -3,6 +3,7 @@ package app.custodex.app;
 import app.custodex.base.Disk;
 import app.custodex.base.JsonLog;
 import app.custodex.base.Problem;
+import app.custodex.base.ProblemException;
 import app.custodex.link.PhoneIdentity;
 import java.io.IOException;
 import java.nio.file.Path;
@@ -47,19 +48,32 @@ public final class Curtain {
     /**
      * Lifts it for one phone, on behalf of whoever the phone's docket names; for any other it is down from now on.
      *
-     * @throws app.custodex.base.ProblemException when the customer has not consented, or there is no docket; it stays as it was
-     * @throws IOException when that can't be written down; it stays as it was
+     * @throws ProblemException when the customer has not consented, there is no docket, or it can't be written down; it stays as it
+     *     was
      */
     public Lifting lift(PhoneIdentity phone) throws IOException {
         var mandate = gate.mandateFor(phone);
         gate.ask(Operation.READ, mandate, phone);
         var docket = mandate instanceof Mandate.OfDocket of ? Optional.of(of.number()) : Optional.<Integer>empty();
         var lifting = new Lifting(clock.instant(), docket, phone.identifier(), who);
-        log.append(lifting);
+        writeDown(lifting);
         synchronized (this) {
             lifted = Optional.of(new Lifted(phone.identifier(), clock.instant()));
         }
         return lifting;
+    }
+
+    private void writeDown(Lifting lifting) throws IOException {
+        try {
+            log.append(lifting);
+        } catch (IOException e) {
+            throw new ProblemException(
+                    Problem.failure(
+                            "The curtain",
+                            "That it was lifted can't be written down, so it stays down",
+                            "Look whether the disk is full or can't be written"),
+                    e);
+        }
     }
 
     /** Lets it fall. */

@@ -86,12 +86,28 @@ public final class Trays {
                 .orElseThrow(() -> new IOException("the layer is not there any more"));
     }
 
-    /** Keeps what is picked. */
+    /**
+     * Keeps what is picked.
+     *
+     * @throws ProblemException when it can't be kept
+     */
     public synchronized void save(OpenPhone open, BitSet numbers) throws IOException {
         if (open.layer().isEmpty()) {
             return;
         }
-        var layer = open.layer().get();
+        try {
+            save(open, open.layer().get(), numbers);
+        } catch (IOException e) {
+            throw new ProblemException(
+                    Problem.loss(
+                            "The tray of layer " + open.layer().get().number(),
+                            "It can't be kept on the disk, so it is gone when the layer is closed",
+                            "Look whether the disk is full or can't be written"),
+                    e);
+        }
+    }
+
+    private void save(OpenPhone open, LayerRecord layer, BitSet numbers) throws IOException {
         var file = file(layer);
         if (numbers.isEmpty()) {
             disk.delete(file);

@@ -104,7 +104,7 @@ class CurtainTest {
             assertThrows(ProblemException.class, () -> curtain.lift(phone));
             custodex.declareOwn(other);
             Files.createDirectory(folder.resolve("curtain.jsonl")); // nothing can be appended to a folder
-            assertThrows(IOException.class, () -> curtain.lift(other));
+            assertThrows(ProblemException.class, () -> curtain.lift(other));
             assertFalse(curtain.isLiftedFor(phone) || curtain.isLiftedFor(other));
         }
     }

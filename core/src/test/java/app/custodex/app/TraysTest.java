@@ -82,6 +82,11 @@ class TraysTest {
             later.trays().save(open, new BitSet());
             assertEquals(List.of(), files(), "an empty tray leaves nothing");
 
+            Files.delete(folder.resolve("trays"));
+            Files.writeString(folder.resolve("trays"), "no folder");
+            assertThrows(ProblemException.class, () -> later.trays().save(open, picked(open, 0)));
+            Files.delete(folder.resolve("trays"));
+
             later.trays().save(open, picked(open, 0));
             var file = files().getFirst();
             var whole = Files.readString(file);

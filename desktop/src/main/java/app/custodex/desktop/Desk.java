@@ -71,6 +71,8 @@ public final class Desk implements AutoCloseable {
     private final ObjectProperty<Place> place = new SimpleObjectProperty<>(Place.BENCH);
     private final ObjectProperty<Optional<BayModel>> present = new SimpleObjectProperty<>(Optional.empty());
     private final ObjectProperty<Optional<Reading>> reading = new SimpleObjectProperty<>(Optional.empty());
+    private final ObjectProperty<Optional<PhoneIdentity>> chosenInStrongroom =
+            new SimpleObjectProperty<>(Optional.empty());
     private final ObservableList<Reading> openLayers = FXCollections.observableArrayList();
     private final ObjectProperty<Optional<PhoneIdentity>> foundIn = new SimpleObjectProperty<>(Optional.empty());
     private final ObjectProperty<Strongroom.Holdings> holdings =
@@ -151,6 +153,11 @@ public final class Desk implements AutoCloseable {
     /** Whose thing is looked at in the find results. */
     public ObjectProperty<Optional<PhoneIdentity>> foundIn() {
         return foundIn;
+    }
+
+    /** Whose layers are looked at in the strongroom. */
+    public ObjectProperty<Optional<PhoneIdentity>> chosenInStrongroom() {
+        return chosenInStrongroom;
     }
 
     /** The layers that are open, in the order in which they were opened. */

@@ -20,7 +20,6 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
-import javafx.beans.value.ChangeListener;
 import javafx.collections.FXCollections;
 import javafx.css.PseudoClass;
 import javafx.geometry.Insets;
@@ -91,8 +90,7 @@ public final class FindView extends BorderPane {
                 model.leave();
             }
         });
-        ChangeListener<Boolean> veiled = (o, was, is) -> list.refresh();
-        desk.veil().down().addListener(veiled);
+        desk.veil().down().addListener((o, was, is) -> list.refresh());
         showWanted(Wanted.NOTHING);
         show(Optional.empty());
     }
@@ -191,10 +189,11 @@ public final class FindView extends BorderPane {
     }
 
     private void leave() {
-        if (field.getText().isEmpty() || desk.place().get() != Desk.Place.FIND) {
-            if (desk.place().get() == Desk.Place.FIND) {
-                desk.place().set(before);
-            }
+        if (desk.place().get() != Desk.Place.FIND) {
+            return;
+        }
+        if (field.getText().isEmpty()) {
+            desk.place().set(before);
         } else {
             field.clear();
         }

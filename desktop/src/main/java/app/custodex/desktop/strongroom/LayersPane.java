@@ -115,6 +115,7 @@ final class LayersPane extends VBox {
     }
 
     private void choose(@Nullable StoredPhone phone) {
+        desk.chosenInStrongroom().set(Optional.ofNullable(phone).map(StoredPhone::identity));
         if (phone == null) {
             chosen.setText("");
             layers.setItems(FXCollections.emptyObservableList());
