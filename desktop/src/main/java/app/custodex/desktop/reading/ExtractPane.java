@@ -41,7 +41,7 @@ final class ExtractPane extends ScrollPane {
     private final Desk desk;
     private final ReadingModel model;
     private final Label title = Parts.text("", "title");
-    private final Label which = Parts.sentence("", "lesser");
+    private final Label which = Parts.text("", "lesser");
     private final ToggleGroup formats = new ToggleGroup();
     private final RadioButton vcard4 = format("format-vcard4", "vCard 4.0, keeps everything (RFC 6350)");
     private final RadioButton vcard3 = format("format-vcard3", "vCard 3.0, for older programs (RFC 2426)");
@@ -64,6 +64,8 @@ final class ExtractPane extends ScrollPane {
         setFitToWidth(true);
         setFocusTraversable(false);
         title.setId("extract-title");
+        title.setMinWidth(USE_PREF_SIZE);
+        which.setMinWidth(0);
         vcard4.setSelected(true);
         fileEach.setId("extract-file-each");
         byteOrderMark.setId("extract-byte-order-mark");
@@ -86,7 +88,8 @@ final class ExtractPane extends ScrollPane {
         stop = Parts.button("extract-stop", "Stop", "", () -> running.ifPresent(CancelToken::cancel));
         stop.setVisible(false);
         result.setId("extract-result");
-        var head = new HBox(10, title, Parts.gap(), Parts.button("extract-close", "Back to the contact", "Esc", close));
+        var head = new HBox(
+                10, title, which, Parts.gap(), Parts.button("extract-close", "Back to the contact", "Esc", close));
         head.setAlignment(Pos.CENTER_LEFT);
         var where = Parts.row(folder, Parts.button("extract-choose", "Choose…", "", this::choose));
         var actions = new HBox(10, start, stop, progress);
@@ -94,7 +97,6 @@ final class ExtractPane extends ScrollPane {
         var body = new VBox(
                 10,
                 head,
-                which,
                 Parts.text("As", "heading"),
                 vcard4,
                 vcard3,
@@ -128,10 +130,7 @@ final class ExtractPane extends ScrollPane {
 
     void refresh() {
         title.setText("Extract " + desk.words().count(model.toExtract().size(), "contact", "contacts"));
-        which.setText(
-                model.picksContacts()
-                        ? "Those in the tray."
-                        : "No contact is in the tray, so it is all that the list shows.");
+        which.setText(model.picksContacts() ? "in the tray" : "in the list; none is in the tray");
     }
 
     /** Called when the pane comes up. */
