@@ -118,10 +118,7 @@ public final class LiveSearch implements Closeable {
             var found = new Gathered(question.kinds());
             for (var phone : phones) {
                 if (phone.seal() == StoredPhone.Seal.CLOSED) {
-                    found.notSearched.add(Problem.loss(
-                            phone.identity().name(),
-                            "It is sealed and not open; it was not searched",
-                            "Open it with its passphrase in the strongroom"));
+                    found.notSearched.add(StrongroomSearch.sealed(phone));
                 }
             }
             var readable = phones.stream()
@@ -162,8 +159,7 @@ public final class LiveSearch implements Closeable {
             found.notSearched.add(e.problem());
         } catch (IOException damaged) {
             LOG.info("a layer can't be searched", damaged);
-            found.notSearched.add(Problem.loss(
-                    phone.identity().name(), "Layer " + number + " could not be searched", "Check the layer"));
+            found.notSearched.add(StrongroomSearch.damaged(phone, number));
         }
         return there.isEmpty();
     }
@@ -214,10 +210,14 @@ public final class LiveSearch implements Closeable {
             Arrays.stream(catalogue.find(question.typed(), question.filter(), Order.AS_KEPT))
                     .forEach(number -> numbers.set((int) number));
             var all = spine.see(new View(Optional.empty(), new BitSet(), Optional.of(numbers)));
-            var wanted = kinds.isEmpty() ? all : spine.see(new View(Optional.empty(), bits(), Optional.of(numbers)));
-            layers.add(new InLayer(place, open, spine, wanted.places().length));
-            // Those of other kinds are only counted; of both, no more than can be looked through.
-            complete &= take(place, catalogue, spine, all) & take(place, catalogue, spine, wanted);
+            complete &= take(place, catalogue, spine, all);
+            int wanted = all.places().length;
+            if (!kinds.isEmpty()) { // the others are only counted; there may be more of these than the newest of all
+                var ofKinds = spine.see(new View(Optional.empty(), bits(), Optional.of(numbers)));
+                complete &= all.places().length <= MOST || take(place, catalogue, spine, ofKinds);
+                wanted = ofKinds.places().length;
+            }
+            layers.add(new InLayer(place, open, spine, wanted));
         }
 
         private BitSet bits() {

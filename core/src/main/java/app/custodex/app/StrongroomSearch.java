@@ -65,10 +65,7 @@ public final class StrongroomSearch {
         var told = new LinkedHashSet<Problem>(); // layers that follow one another have much the same to tell
         for (var phone : phones) {
             if (phone.seal() == StoredPhone.Seal.CLOSED) {
-                told.add(Problem.loss(
-                        phone.identity().name(),
-                        "It is sealed and not open; it was not searched",
-                        "Open it with its passphrase"));
+                told.add(sealed(phone));
                 continue;
             }
             try {
@@ -106,8 +103,18 @@ public final class StrongroomSearch {
         } catch (ProblemException e) {
             return List.of(e.problem());
         } catch (IOException damaged) {
-            return List.of(Problem.loss(
-                    phone.identity().name(), "Layer " + number + " could not be searched", "Check the layer"));
+            return List.of(damaged(phone, number));
         }
+    }
+
+    static Problem sealed(StoredPhone phone) {
+        return Problem.loss(
+                phone.identity().name(),
+                "It is sealed and not open; it was not searched",
+                "Open it with its passphrase");
+    }
+
+    static Problem damaged(StoredPhone phone, int number) {
+        return Problem.loss(phone.identity().name(), "Layer " + number + " could not be searched", "Check the layer");
     }
 }

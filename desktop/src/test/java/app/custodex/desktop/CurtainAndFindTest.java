@@ -6,7 +6,6 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import app.custodex.app.Curtain;
 import app.custodex.app.LiveSearch.Hit;
-import app.custodex.app.Mandate;
 import app.custodex.app.OpenPhone;
 import app.custodex.catalogue.Catalogue.Order;
 import app.custodex.catalogue.Filter;
@@ -54,19 +53,6 @@ class CurtainAndFindTest extends WindowTest {
         until("the seal", () -> bay.seal().get() == Seal.OPENED && shows(robot, "#kind-web"));
         click(robot, "#backup-start");
         untilText(robot, "#backup-title", "Layer 1 is saved and checked");
-    }
-
-    private OpenPhone layer() throws IOException {
-        var bay = workplace.desk().bays().getFirst();
-        return workplace
-                .desk()
-                .custodex()
-                .reading()
-                .open(
-                        Mandate.ofDocket(bay.docket().get().orElseThrow().number()),
-                        bay.phone().orElseThrow().identifier(),
-                        1,
-                        Locale.UK);
     }
 
     /** Names, numbers and texts that nobody else should read. */
@@ -125,7 +111,7 @@ class CurtainAndFindTest extends WindowTest {
         sealedLayer(robot);
         Set<String> secrets;
         String word;
-        try (var open = layer()) {
+        try (var open = layerOne()) {
             secrets = secrets(open);
             word = open.contacts().ascending().stream()
                     .map(Contact::title)
@@ -189,7 +175,7 @@ class CurtainAndFindTest extends WindowTest {
     void aWordIsFoundItsPlaceOpenedAndTheCurtainFallsByItself(FxRobot robot) throws Exception {
         sealedLayer(robot);
         int expected;
-        try (var open = layer()) {
+        try (var open = layerOne()) {
             expected = open.catalogue().find("kettle", Filter.EVERYTHING, Order.AS_KEPT).length;
         }
         robot.push(KeyCode.CONTROL, KeyCode.K);

@@ -5,7 +5,6 @@ import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertNotEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
-import app.custodex.app.Mandate;
 import app.custodex.app.OpenPhone;
 import app.custodex.catalogue.Catalogue.InTouch;
 import app.custodex.catalogue.Catalogue.Order;
@@ -18,7 +17,6 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.LocalDate;
 import java.util.EnumSet;
-import java.util.Locale;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.OptionalLong;
@@ -52,19 +50,6 @@ class ReadingRoomTest extends WindowTest {
         robot.push(KeyCode.CONTROL, KeyCode.R);
         until("the day book", () -> shows(robot, "#day-book") && things(robot) > 0);
         return layerOne();
-    }
-
-    private OpenPhone layerOne() throws IOException {
-        var bay = workplace.desk().bays().getFirst();
-        return workplace
-                .desk()
-                .custodex()
-                .reading()
-                .open(
-                        Mandate.ofDocket(bay.docket().get().orElseThrow().number()),
-                        bay.phone().orElseThrow().identifier(),
-                        1,
-                        Locale.UK);
     }
 
     private static int things(FxRobot robot) {

@@ -3,6 +3,8 @@ package app.custodex.desktop;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 
 import app.custodex.app.Home;
+import app.custodex.app.Mandate;
+import app.custodex.app.OpenPhone;
 import app.custodex.desktop.App.Prepared;
 import app.custodex.desktop.App.Workplace;
 import app.custodex.drawer.PracticeDrawer;
@@ -17,6 +19,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.time.InstantSource;
 import java.time.ZoneOffset;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.ServiceLoader;
 import java.util.concurrent.TimeUnit;
@@ -152,6 +155,20 @@ abstract class WindowTest {
         click(robot, "#go-back-up");
         until("the survey", () -> bay.survey().get().isPresent());
         return bay;
+    }
+
+    /** The first layer of the first phone, as the core opens it. */
+    OpenPhone layerOne() throws IOException {
+        var bay = workplace.desk().bays().getFirst();
+        return workplace
+                .desk()
+                .custodex()
+                .reading()
+                .open(
+                        Mandate.ofDocket(bay.docket().get().orElseThrow().number()),
+                        bay.phone().orElseThrow().identifier(),
+                        1,
+                        Locale.UK);
     }
 
     /** Works the practice drawer's own window. */

@@ -1,5 +1,6 @@
 package app.custodex.desktop.bench;
 
+import app.custodex.base.Problem;
 import app.custodex.desktop.Desk;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.UserText;
@@ -77,10 +78,16 @@ final class DocketList extends VBox {
     /** Opens the newest layer of the docket's phone. */
     private void read() {
         Optional.ofNullable(list.getSelectionModel().getSelectedItem())
-                .flatMap(Docket::phone)
-                .flatMap(phone -> desk.holdings().get().phone(phone.identifier()))
-                .ifPresent(
-                        stored -> desk.read(stored.identity(), stored.newest().number(), false));
+                .ifPresent(docket -> docket.phone()
+                        .flatMap(phone -> desk.holdings().get().phone(phone.identifier()))
+                        .ifPresentOrElse(
+                                stored -> desk.read(
+                                        stored.identity(), stored.newest().number(), false),
+                                () -> desk.work()
+                                        .tell(Problem.note(
+                                                "Docket " + docket.label(),
+                                                "Nothing of its phone is stored",
+                                                "Plug the phone in and back it up"))));
     }
 
     private final class Cell extends ListCell<Docket> {

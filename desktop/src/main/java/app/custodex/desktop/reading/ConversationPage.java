@@ -9,7 +9,6 @@ import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
 import java.time.format.FormatStyle;
 import java.util.ArrayDeque;
-import java.util.BitSet;
 import java.util.Deque;
 import java.util.List;
 import java.util.Optional;
@@ -190,9 +189,7 @@ final class ConversationPage extends Region {
 
     private void togglePick(KeyEvent event) {
         if (places.length > 0 && !event.isShortcutDown()) {
-            var number = new BitSet();
-            number.set(numbers[present]);
-            tray.toggle(number);
+            tray.toggle(numbers[present]);
         }
     }
 

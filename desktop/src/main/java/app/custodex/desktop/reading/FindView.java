@@ -57,8 +57,8 @@ public final class FindView extends BorderPane {
     private final Label nothing = Parts.sentence("", "lesser");
     private final ThingDetail detail;
     private final Map<Place, InLayer> layers = new HashMap<>();
-    private final TextField from = day("find-from", "From day");
-    private final TextField until = day("find-until", "To day");
+    private final TextField from = Parts.day("find-from", "From day");
+    private final TextField until = Parts.day("find-until", "To day");
     private Marks marks = Marks.of("");
     private Desk.Place before = Desk.Place.BENCH;
 
@@ -93,15 +93,6 @@ public final class FindView extends BorderPane {
         desk.veil().down().addListener((o, was, is) -> list.refresh());
         showWanted(Wanted.NOTHING);
         show(Optional.empty());
-    }
-
-    private static TextField day(String id, String prompt) {
-        var day = new TextField();
-        day.setId(id);
-        day.setPromptText("2026-01-31");
-        day.setAccessibleText(prompt);
-        day.setPrefColumnCount(8);
-        return day;
     }
 
     private VBox head() {

@@ -84,21 +84,23 @@ final class HitCell extends ListCell<Hit> {
         veil.set(!desk.curtain().isLiftedFor(open.phone()));
         var thing = hit.entry().thing();
         var words = new ThingWords(open.names());
-        words.show(thing, who, what);
+        words.show(thing, who, what, found(thing, words.what(thing)), marks.get()::in);
         when.setText(thing.moment()
                 .map(moment -> when(moment, open.phone().timeZone()))
                 .orElse("no date"));
         kind.setText(thing.kind().code());
         rail.getStyleClass().setAll("tint", "tint-" + KindGroup.of(thing.kind()).code());
-        who.setText(who.getText(), marks.get().in(who.getText()));
-        var shown = found(thing, words.what(thing));
-        what.setText(shown, marks.get().in(shown));
         where.setText(open.phone().name() + " · "
                 + hit.in().stream()
                         .map(place -> String.valueOf(place.layer()))
                         .collect(Collectors.joining(", ", hit.in().size() == 1 ? "layer " : "layers ", "")));
         setAccessibleText(String.join(
-                ", ", when.getText(), veil.words(who.getText()), kind.getText(), veil.words(shown), where.getText()));
+                ", ",
+                when.getText(),
+                who.getAccessibleText(),
+                kind.getText(),
+                what.getAccessibleText(),
+                where.getText()));
         setGraphic(all);
     }
 

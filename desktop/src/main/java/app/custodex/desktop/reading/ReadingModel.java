@@ -153,9 +153,9 @@ final class ReadingModel {
         openings++;
         var open = layer.get();
         layer.set(Optional.empty());
-        tray.leave();
+        var kept = tray.leave();
         shown.set(List.of());
-        open.ifPresent(ReadingModel::close);
+        open.ifPresent(old -> kept.thenRun(() -> close(old)));
     }
 
     private static void close(OpenPhone old) {

@@ -43,8 +43,8 @@ public final class ReadingRoom extends BorderPane {
     private final ReadingModel model;
     private final RoomModel room;
     private final Label where = Parts.text("", "lesser");
-    private final TextField from = day("range-from", "From day");
-    private final TextField until = day("range-until", "To day");
+    private final TextField from = Parts.day("range-from", "From day");
+    private final TextField until = Parts.day("range-until", "To day");
     private final TimeRiver river;
     private final KindStrip kinds;
     private final PeopleList people;
@@ -100,15 +100,6 @@ public final class ReadingRoom extends BorderPane {
         pickAll.setDisable(true);
         takeOut.setDisable(true);
         showTray();
-    }
-
-    private static TextField day(String id, String prompt) {
-        var field = new TextField();
-        field.setId(id);
-        field.setPromptText("2026-01-31");
-        field.setAccessibleText(prompt);
-        field.setPrefColumnCount(8);
-        return field;
     }
 
     private VBox head() {

@@ -35,7 +35,6 @@ import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
 import java.time.format.FormatStyle;
 import java.util.ArrayList;
-import java.util.BitSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -115,11 +114,7 @@ final class ThingDetail extends VBox {
     }
 
     private void togglePick() {
-        shown.ifPresent(entry -> {
-            var number = new BitSet();
-            number.set((int) entry.number());
-            tray.ifPresent(into -> into.toggle(number));
-        });
+        shown.ifPresent(entry -> tray.ifPresent(into -> into.toggle(entry.number())));
     }
 
     private void showPick() {

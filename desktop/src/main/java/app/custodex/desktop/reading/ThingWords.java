@@ -10,9 +10,11 @@ import app.custodex.model.PageVisit;
 import app.custodex.model.Task;
 import app.custodex.model.Thing;
 import app.custodex.model.Voicemail;
+import app.custodex.search.Marks.Mark;
 import java.time.Duration;
 import java.util.List;
 import java.util.Locale;
+import java.util.function.Function;
 import java.util.stream.Collectors;
 
 /** What is said of a thing on one line. */
@@ -33,15 +35,24 @@ record ThingWords(Names names) {
 
     /** Writes both; what tells nothing private can be seen whether or not the curtain is down. */
     void show(Thing thing, UserText who, UserText what) {
+        show(thing, who, what, what(thing), text -> List.of());
+    }
+
+    /**
+     * The same, with words that are marked.
+     *
+     * @param found what is to be shown of a thing that says something private
+     */
+    void show(Thing thing, UserText who, UserText what, String found, Function<String, List<Mark>> marks) {
         if (thing instanceof Message && thing.outgoing().orElse(false)) {
             who.setOpenText("Sent");
         } else {
-            who.setText(who(thing));
+            who.setText(who(thing), marks.apply(who(thing)));
         }
         if (thing instanceof Call || thing instanceof Voicemail) {
             what.setOpenText(what(thing));
         } else {
-            what.setText(what(thing));
+            what.setText(found, marks.apply(found));
         }
     }
 

@@ -2,8 +2,10 @@ package app.custodex.desktop.reading;
 
 import app.custodex.app.OpenPhone;
 import app.custodex.desktop.Desk;
+import java.io.IOException;
 import java.util.BitSet;
 import java.util.Optional;
+import java.util.concurrent.CompletableFuture;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.SimpleObjectProperty;
@@ -14,8 +16,7 @@ final class TrayModel {
     /** Never changed once it is in here. */
     private final ObjectProperty<BitSet> picked = new SimpleObjectProperty<>(new BitSet());
 
-    private Optional<OpenPhone> open = Optional.empty();
-    private volatile int version;
+    private Optional<Keeping> keeping = Optional.empty();
 
     TrayModel(Desk desk) {
         this.desk = desk;
@@ -31,15 +32,16 @@ final class TrayModel {
 
     /** Shows what was picked in a layer before. */
     void enter(OpenPhone phone, BitSet before) {
-        open = Optional.of(phone);
-        version++;
+        keeping = Optional.of(new Keeping(phone));
         picked.set(before);
     }
 
-    void leave() {
-        open = Optional.empty();
-        version++;
+    /** @return completes when what was picked is kept: until then the layer has to stay open */
+    CompletableFuture<Void> leave() {
+        var last = keeping.map(Keeping::last).orElse(CompletableFuture.completedFuture(null));
+        keeping = Optional.empty();
         picked.set(new BitSet());
+        return last;
     }
 
     void put(BitSet numbers) {
@@ -65,6 +67,12 @@ final class TrayModel {
         }
     }
 
+    void toggle(long number) {
+        var numbers = new BitSet();
+        numbers.set((int) number);
+        toggle(numbers);
+    }
+
     void clear() {
         change(new BitSet());
     }
@@ -74,21 +82,38 @@ final class TrayModel {
     }
 
     private void change(BitSet now) {
-        if (open.isEmpty() || now.equals(picked.get())) {
-            return;
+        if (keeping.isPresent() && !now.equals(picked.get())) {
+            picked.set(now);
+            keeping.get().keep(now);
         }
-        picked.set(now);
-        int mine = ++version;
-        var phone = open.get();
-        desk.work()
-                .start(
-                        "The tray",
-                        () -> {
-                            if (mine == version) { // else a later one is kept
-                                desk.custodex().trays().save(phone, now);
-                            }
-                            return now;
-                        },
-                        kept -> {});
+    }
+
+    /** Writes the tray of one layer; of several changes that wait, only the last. */
+    private final class Keeping {
+        private final OpenPhone phone;
+        private volatile int version;
+        private CompletableFuture<Void> last = CompletableFuture.completedFuture(null);
+
+        Keeping(OpenPhone phone) {
+            this.phone = phone;
+        }
+
+        CompletableFuture<Void> last() {
+            return last;
+        }
+
+        void keep(BitSet now) {
+            int mine = ++version;
+            var done = new CompletableFuture<Void>();
+            last = done;
+            desk.work().start("The tray", () -> write(mine, now), kept -> {}, () -> done.complete(null));
+        }
+
+        private synchronized boolean write(int mine, BitSet now) throws IOException {
+            if (mine == version) {
+                desk.custodex().trays().save(phone, now);
+            }
+            return true;
+        }
     }
 }

@@ -7,6 +7,7 @@ import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Control;
 import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
 import javafx.scene.layout.ColumnConstraints;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
@@ -103,6 +104,16 @@ public final class Parts {
         HBox.setHgrow(gap, Priority.ALWAYS);
         VBox.setVgrow(gap, Priority.ALWAYS);
         return gap;
+    }
+
+    /** A field for a day, written as ISO 8601 writes it. */
+    public static TextField day(String id, String name) {
+        var field = new TextField();
+        field.setId(id);
+        field.setPromptText("2026-01-31");
+        field.setAccessibleText(name);
+        field.setPrefColumnCount(8);
+        return field;
     }
 
     /** Two columns: what it is, and what it says. */
