@@ -1,14 +1,8 @@
 package app.custodex.cli;
 
-import app.custodex.app.Custodex;
-import app.custodex.app.OpenPhone;
-import app.custodex.base.Problem;
-import app.custodex.base.ProblemException;
-import app.custodex.link.Kind;
 import app.custodex.model.Contact;
 import app.custodex.model.ThingKind;
 import java.io.IOException;
-import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.Callable;
 import java.util.stream.Collectors;
@@ -48,7 +42,7 @@ final class ContactsCommand implements Callable<Integer> {
         var out = spec.commandLine().getOut();
         try (var custodex = home.open()) {
             try (var open = layer.open(custodex)) {
-                requireAny(custodex, open);
+                LayerOption.requireContacts(custodex, open);
                 var found = open.contacts().find(find);
                 var ordered = descending ? found.reversed() : found;
                 if (json) {
@@ -60,24 +54,6 @@ final class ContactsCommand implements Callable<Integer> {
                         open, Set.of(ThingKind.CONTACT), spec.commandLine().getErr());
             }
         }
-    }
-
-    /** @throws ProblemException when there are no contacts, with the layer that has them */
-    static void requireAny(Custodex custodex, OpenPhone open) throws IOException {
-        if (!open.contacts().ascending().isEmpty()) {
-            return;
-        }
-        var with = custodex.strongroom().holdings().phones().stream()
-                .filter(phone ->
-                        phone.identity().identifier().equals(open.phone().identifier()))
-                .flatMap(phone -> phone.newestWith(Kind.CONTACTS).stream())
-                .filter(layer -> !open.layer().equals(Optional.of(layer)))
-                .findFirst();
-        throw new ProblemException(Problem.failure(
-                open.phone().name(),
-                "There are no contacts in it",
-                with.map(layer -> "Layer " + layer.number() + " has them: open it with --layer " + layer.number())
-                        .orElse("No layer of this phone has any")));
     }
 
     private static String line(Contact contact) {

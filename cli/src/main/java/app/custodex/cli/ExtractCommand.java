@@ -75,7 +75,7 @@ final class ExtractCommand implements Callable<Integer> {
         var out = spec.commandLine().getOut();
         try (var custodex = home.open()) {
             try (var open = layer.open(custodex)) {
-                ContactsCommand.requireAny(custodex, open);
+                LayerOption.requireContacts(custodex, open);
                 var result = open.extract(open.contacts().find(find), format(), folder, done -> {}, new CancelToken());
                 if (json) {
                     Output.json(out, result);

@@ -6,6 +6,7 @@ import app.custodex.app.OpenPhone;
 import app.custodex.base.CancelToken;
 import app.custodex.base.Problem;
 import app.custodex.base.ProblemException;
+import app.custodex.link.Kind;
 import app.custodex.link.PhoneIdentity;
 import app.custodex.seal.Passphrase;
 import app.custodex.strongroom.StoredPhone;
@@ -166,5 +167,23 @@ final class LayerOption {
                                     n -> {})
                     : custodex.reading().open(behalf, identity.identifier(), number, Locale.getDefault());
         }
+    }
+
+    /** @throws ProblemException when there are no contacts, with the layer that has them */
+    static void requireContacts(Custodex custodex, OpenPhone open) throws IOException {
+        if (!open.contacts().ascending().isEmpty()) {
+            return;
+        }
+        var with = custodex.strongroom().holdings().phones().stream()
+                .filter(phone ->
+                        phone.identity().identifier().equals(open.phone().identifier()))
+                .flatMap(phone -> phone.newestWith(Kind.CONTACTS).stream())
+                .filter(layer -> !open.layer().equals(Optional.of(layer)))
+                .findFirst();
+        throw new ProblemException(Problem.failure(
+                open.phone().name(),
+                "There are no contacts in it",
+                with.map(layer -> "Layer " + layer.number() + " has them: open it with --layer " + layer.number())
+                        .orElse("No layer of this phone has any")));
     }
 }

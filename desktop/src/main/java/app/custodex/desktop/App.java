@@ -6,10 +6,11 @@ import app.custodex.app.Home;
 import app.custodex.app.Sources;
 import app.custodex.base.Problem;
 import app.custodex.base.RealDisk;
+import app.custodex.desktop.desk.Desk;
 import app.custodex.desktop.drawer.PracticeWindow;
-import app.custodex.desktop.shots.Shots;
 import app.custodex.desktop.ui.Fonts;
 import app.custodex.desktop.ui.MessageBar;
+import app.custodex.desktop.ui.Theme;
 import app.custodex.desktop.ui.Veil;
 import app.custodex.desktop.ui.Words;
 import app.custodex.desktop.ui.Work;
@@ -48,12 +49,10 @@ public final class App extends Application {
             options = Optional.empty();
             return;
         }
-        if (options.get().shots().isEmpty()) {
-            try {
-                prepared = Optional.of(open());
-            } catch (IOException e) {
-                refused = Optional.of(FrontDoor.problem(e, options.get().home()));
-            }
+        try {
+            prepared = Optional.of(open());
+        } catch (IOException e) {
+            refused = Optional.of(FrontDoor.problem(e, options.get().home()));
         }
     }
 
@@ -87,8 +86,6 @@ public final class App extends Application {
                     this::open,
                     opened -> workplace =
                             Optional.of(Workplace.show(stage, opened).withHistory()));
-        } else if (options.isPresent()) {
-            new Shots(options.get().shots().orElseThrow()).take(stage);
         } else {
             Platform.exit();
         }

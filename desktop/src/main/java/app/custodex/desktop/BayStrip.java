@@ -1,6 +1,9 @@
 package app.custodex.desktop;
 
-import app.custodex.desktop.Desk.Place;
+import app.custodex.desktop.desk.BayModel;
+import app.custodex.desktop.desk.BayState;
+import app.custodex.desktop.desk.Desk;
+import app.custodex.desktop.desk.Desk.Place;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.UserText;
 import app.custodex.docket.Docket;

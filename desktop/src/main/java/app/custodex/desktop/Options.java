@@ -10,20 +10,20 @@ import java.util.Optional;
  *
  * @param demo practice phones and demo data
  * @param fresh starts over: what is in the home folder is removed first
- * @param shots where to put pictures of every view, instead of showing a window
  */
-record Options(Home home, boolean demo, boolean fresh, Optional<Path> shots) {
+record Options(Home home, boolean demo, boolean fresh) {
     static final String USAGE = """
             custodex demo [--home FOLDER] [--fresh]   start with practice phones and demo data
-            custodex open [--home FOLDER]             start without practice phones
-            custodex shots FOLDER                     render every view to pictures""";
+            custodex open [--home FOLDER]             start without practice phones""";
 
     /** @throws IllegalArgumentException when the words are off; the message is for the person who wrote them */
     static Options parse(List<String> arguments) {
         var command = arguments.isEmpty() ? "open" : arguments.getFirst();
-        boolean demo = !command.equals("open");
+        boolean demo = command.equals("demo");
+        if (!demo && !command.equals("open")) {
+            throw new IllegalArgumentException("Not understood: " + command + "\n" + USAGE);
+        }
         Optional<Path> home = Optional.empty();
-        Optional<Path> shots = Optional.empty();
         boolean fresh = false;
         for (int i = 1; i < arguments.size(); i++) {
             var word = arguments.get(i);
@@ -31,18 +31,12 @@ record Options(Home home, boolean demo, boolean fresh, Optional<Path> shots) {
                 fresh = true;
             } else if (word.equals("--home") && i + 1 < arguments.size()) {
                 home = Optional.of(Path.of(arguments.get(++i)).toAbsolutePath());
-            } else if (command.equals("shots") && shots.isEmpty()) {
-                shots = Optional.of(Path.of(word).toAbsolutePath());
             } else {
                 throw new IllegalArgumentException("Not understood: " + word + "\n" + USAGE);
             }
         }
-        if (command.equals("shots") && shots.isEmpty()) {
-            throw new IllegalArgumentException("Which folder for the pictures?\n" + USAGE);
-        }
         var data =
                 Home.userData(System.getenv(), System.getProperty("os.name"), Path.of(System.getProperty("user.home")));
-        return new Options(
-                new Home(home.orElse(data.resolve(demo ? "custodex-demo" : "custodex"))), demo, fresh, shots);
+        return new Options(new Home(home.orElse(data.resolve(demo ? "custodex-demo" : "custodex"))), demo, fresh);
     }
 }

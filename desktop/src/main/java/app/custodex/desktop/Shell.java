@@ -3,14 +3,16 @@ package app.custodex.desktop;
 import app.custodex.app.Settings;
 import app.custodex.desktop.bench.BenchView;
 import app.custodex.desktop.bench.SourcesView;
+import app.custodex.desktop.desk.Desk;
+import app.custodex.desktop.desk.Desk.Place;
 import app.custodex.desktop.drawer.PracticeWindow;
 import app.custodex.desktop.reading.FindView;
 import app.custodex.desktop.reading.ReadingRoom;
 import app.custodex.desktop.strongroom.StrongroomView;
 import app.custodex.desktop.ui.MessageBar;
+import app.custodex.desktop.ui.Theme;
 import java.util.List;
 import java.util.Optional;
-import javafx.scene.Node;
 import javafx.scene.Scene;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
@@ -37,9 +39,8 @@ final class Shell extends Region {
     private final MessageBar messages;
     private final BenchView bench;
     private final ReadingRoom readingRoom;
-    private final StrongroomView strongroom;
-    private final SourcesView sources;
     private final FindView find;
+    private final List<Destination> destinations;
     private final Runnable openDrawer;
     private Settings.Look look = Settings.Look.FIRST;
 
@@ -50,13 +51,17 @@ final class Shell extends Region {
         this.openDrawer = () -> drawer.ifPresent(PracticeWindow::toggle);
         bench = new BenchView(desk);
         readingRoom = new ReadingRoom(desk);
-        strongroom = new StrongroomView(desk);
-        sources = new SourcesView(desk);
         var findField = new TextField();
         find = new FindView(desk, findField);
+        destinations = List.of(
+                Destination.of(Place.BENCH, bench, "place-bench", "Bench", "Ctrl+1"),
+                Destination.within(Place.BENCH, Place.SOURCES, new SourcesView(desk)),
+                Destination.within(Place.BENCH, Place.READING_ROOM, readingRoom),
+                Destination.of(Place.STRONGROOM, new StrongroomView(desk), "place-strongroom", "Strongroom", "Ctrl+2"),
+                Destination.within(Place.FIND, Place.FIND, find));
         setId("shell");
         pane.setTop(new VBox(
-                new TopBar(desk, findField, openDrawer, drawer.isPresent(), () -> night(!look.night())),
+                new TopBar(desk, destinations, findField, openDrawer, drawer.isPresent(), () -> night(!look.night())),
                 new BayStrip(desk)));
         pane.setBottom(messages);
         drawer.ifPresent(practice -> pane.setRight(practice.sideNode()));
@@ -67,17 +72,9 @@ final class Shell extends Region {
     }
 
     private void show() {
-        pane.setCenter(place());
-    }
-
-    private Node place() {
-        return switch (desk.place().get()) {
-            case BENCH -> bench;
-            case SOURCES -> sources;
-            case FIND -> find;
-            case READING_ROOM -> readingRoom;
-            case STRONGROOM -> strongroom;
-        };
+        destinations.stream()
+                .filter(destination -> destination.place() == desk.place().get())
+                .forEach(destination -> pane.setCenter(destination.node()));
     }
 
     /** Whoever touches mouse or keyboard is at work; checks that run while nobody is wait. */
@@ -145,8 +142,11 @@ final class Shell extends Region {
                     new KeyCodeCombination(KeyCode.getKeyCode(Integer.toString(i + 1)), KeyCombination.ALT_DOWN),
                     () -> desk.bays().stream().skip(place).findFirst().ifPresent(desk::show));
         }
-        keys.put(KeyCombination.valueOf("Ctrl+1"), () -> desk.place().set(Desk.Place.BENCH));
-        keys.put(KeyCombination.valueOf("Ctrl+2"), () -> desk.place().set(Desk.Place.STRONGROOM));
+        for (var destination : destinations) {
+            destination
+                    .way()
+                    .ifPresent(way -> keys.put(way.keys(), () -> desk.place().set(destination.place())));
+        }
         keys.put(KeyCombination.valueOf("F6"), desk.curtain()::toggle);
         keys.put(KeyCombination.valueOf("F8"), () -> night(!look.night()));
         for (var larger : List.of("Ctrl+Plus", "Ctrl+Equals", "Ctrl+Add")) {
@@ -167,7 +167,7 @@ final class Shell extends Region {
     }
 
     private void extract() {
-        if (desk.place().get() == Desk.Place.READING_ROOM) {
+        if (desk.place().get() == Place.READING_ROOM) {
             readingRoom.openExtract();
         } else {
             bench.readNewest(true);

@@ -1,8 +1,10 @@
 package app.custodex.desktop;
 
-import app.custodex.desktop.Desk.Place;
+import app.custodex.desktop.desk.Desk;
+import app.custodex.desktop.desk.Desk.Place;
 import app.custodex.desktop.ui.Parts;
-import java.util.Map;
+import java.util.EnumMap;
+import java.util.List;
 import javafx.css.PseudoClass;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
@@ -14,26 +16,44 @@ final class TopBar extends HBox {
     private static final PseudoClass PRESENT = PseudoClass.getPseudoClass("present");
     private static final PseudoClass LIFTED = PseudoClass.getPseudoClass("lifted");
 
-    TopBar(Desk desk, TextField find, Runnable openDrawer, boolean hasDrawer, Runnable toggleNight) {
+    TopBar(
+            Desk desk,
+            List<Destination> destinations,
+            TextField find,
+            Runnable openDrawer,
+            boolean hasDrawer,
+            Runnable toggleNight) {
         getStyleClass().add("top-bar");
         setAlignment(Pos.CENTER_LEFT);
         setSpacing(14);
         var mark = new HBox(Parts.text("Custode", "word-mark"), Parts.text("x", "word-mark", "word-mark-end"));
         mark.setAlignment(Pos.CENTER_LEFT);
         mark.setMinWidth(USE_PREF_SIZE);
-        var bench = Parts.button("place-bench", "Bench", "", () -> desk.place().set(Place.BENCH), "place");
-        var strongroom = Parts.button(
-                "place-strongroom", "Strongroom", "", () -> desk.place().set(Place.STRONGROOM), "place");
-        Map<Place, Button> places = Map.of(
-                Place.BENCH, bench, Place.SOURCES, bench, Place.READING_ROOM, bench, Place.STRONGROOM, strongroom);
+        var places = new EnumMap<Place, Button>(Place.class);
+        for (var destination : destinations) {
+            destination
+                    .way()
+                    .ifPresent(way -> places.put(
+                            destination.place(),
+                            Parts.button(
+                                    way.id(),
+                                    way.title(),
+                                    "",
+                                    () -> desk.place().set(destination.place()),
+                                    "place")));
+        }
         Runnable present = () -> {
-            var button = places.get(desk.place().get());
-            bench.pseudoClassStateChanged(PRESENT, button == bench);
-            strongroom.pseudoClassStateChanged(PRESENT, button == strongroom);
+            var within = destinations.stream()
+                    .filter(destination -> destination.place() == desk.place().get())
+                    .map(Destination::within)
+                    .toList();
+            places.forEach((place, button) -> button.pseudoClassStateChanged(PRESENT, within.contains(place)));
         };
         desk.place().addListener((o, was, is) -> present.run());
         present.run();
-        getChildren().addAll(mark, bench, strongroom, Parts.gap(), find(find));
+        getChildren().add(mark);
+        getChildren().addAll(places.values());
+        getChildren().addAll(Parts.gap(), find(find));
         if (hasDrawer) {
             getChildren().add(Parts.button("open-drawer", "Practice drawer", "F9", openDrawer, "bar-button"));
         }

@@ -5,6 +5,8 @@ import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import app.custodex.backup.Selection;
+import app.custodex.desktop.desk.BackupDesk;
+import app.custodex.desktop.desk.KeptLayer;
 import app.custodex.drawer.PracticePhone;
 import app.custodex.link.Kind;
 import app.custodex.strongroom.StoredPhone.Seal;

@@ -1,6 +1,7 @@
 package app.custodex.desktop;
 
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
+import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
 
 import ch.qos.logback.classic.Level;
 import ch.qos.logback.classic.Logger;
@@ -11,6 +12,9 @@ import com.tngtech.archunit.junit.AnalyzeClasses;
 import com.tngtech.archunit.junit.ArchTest;
 import com.tngtech.archunit.lang.ArchRule;
 import java.nio.file.Path;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.LocalDateTime;
 import java.util.List;
 import org.junit.jupiter.api.Assertions;
 import org.junit.jupiter.api.Test;
@@ -30,6 +34,34 @@ class DesktopArchitectureTest {
             .should()
             .dependOnClassesThat()
             .resideInAPackage("javafx.scene..");
+
+    @ArchTest
+    static final ArchRule PACKAGES_FORM_NO_CIRCLES =
+            slices().matching("app.custodex.desktop.(*)..").should().beFreeOfCycles();
+
+    /** The root puts everything together; what it puts together knows nothing of it. */
+    @ArchTest
+    static final ArchRule NOBODY_KNOWS_THE_ROOT = noClasses()
+            .that()
+            .resideInAPackage("app.custodex.desktop.(*)..")
+            .should()
+            .dependOnClassesThat()
+            .resideInAPackage("app.custodex.desktop");
+
+    @ArchTest
+    static final ArchRule THE_TIME_IS_THE_CORES = noClasses()
+            .should()
+            .callMethod(Instant.class, "now")
+            .orShould()
+            .callMethod(LocalDate.class, "now")
+            .orShould()
+            .callMethod(LocalDateTime.class, "now")
+            .orShould()
+            .callMethod(System.class, "currentTimeMillis");
+
+    @ArchTest
+    static final ArchRule PICTURES_FOR_THE_DOCS_ARE_MADE_ELSEWHERE =
+            noClasses().should().dependOnClassesThat().resideInAnyPackage("javafx.embed..", "java.awt..");
 
     @Test
     void theStartIsUnderstoodOrSaysWhatItIsNot() {

@@ -12,6 +12,8 @@ import app.custodex.backup.BackupRequest;
 import app.custodex.base.RealDisk;
 import app.custodex.desktop.App.Prepared;
 import app.custodex.desktop.App.Workplace;
+import app.custodex.desktop.desk.BayModel;
+import app.custodex.desktop.desk.Desk;
 import app.custodex.docket.DocketBook;
 import java.io.IOException;
 import java.nio.file.Files;

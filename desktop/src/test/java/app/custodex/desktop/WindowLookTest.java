@@ -5,6 +5,7 @@ import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import app.custodex.app.Settings.Look;
+import app.custodex.desktop.desk.Desk;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.util.List;

@@ -7,6 +7,7 @@ import app.custodex.app.Mandate;
 import app.custodex.app.OpenPhone;
 import app.custodex.desktop.App.Prepared;
 import app.custodex.desktop.App.Workplace;
+import app.custodex.desktop.desk.BayModel;
 import app.custodex.drawer.PracticeDrawer;
 import app.custodex.drawer.PracticeDrawer.Contents;
 import app.custodex.drawer.PracticePhone;

@@ -1,9 +1,9 @@
 package app.custodex.desktop.bench;
 
 import app.custodex.backup.BackupProgress.Phase;
-import app.custodex.desktop.BackupDesk;
-import app.custodex.desktop.BayModel;
-import app.custodex.desktop.Desk;
+import app.custodex.desktop.desk.BackupDesk;
+import app.custodex.desktop.desk.BayModel;
+import app.custodex.desktop.desk.Desk;
 import app.custodex.desktop.ui.Parts;
 import java.util.List;
 import javafx.geometry.Pos;

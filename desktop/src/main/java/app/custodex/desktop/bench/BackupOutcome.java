@@ -2,7 +2,7 @@ package app.custodex.desktop.bench;
 
 import app.custodex.backup.BackupResult;
 import app.custodex.base.Problem;
-import app.custodex.desktop.Desk;
+import app.custodex.desktop.desk.Desk;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.Parts.Mark;
 import app.custodex.desktop.ui.UserText;

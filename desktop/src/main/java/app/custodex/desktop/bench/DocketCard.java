@@ -1,8 +1,8 @@
 package app.custodex.desktop.bench;
 
-import app.custodex.desktop.BayModel;
-import app.custodex.desktop.Desk;
-import app.custodex.desktop.KeptLayer;
+import app.custodex.desktop.desk.BayModel;
+import app.custodex.desktop.desk.Desk;
+import app.custodex.desktop.desk.KeptLayer;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.Parts.Mark;
 import app.custodex.desktop.ui.UserText;

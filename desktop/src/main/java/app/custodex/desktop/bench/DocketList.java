@@ -1,7 +1,7 @@
 package app.custodex.desktop.bench;
 
 import app.custodex.base.Problem;
-import app.custodex.desktop.Desk;
+import app.custodex.desktop.desk.Desk;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.UserText;
 import app.custodex.docket.Docket;

@@ -2,8 +2,8 @@ package app.custodex.desktop.bench;
 
 import app.custodex.backup.Selection;
 import app.custodex.backup.Survey.Amount;
-import app.custodex.desktop.BayModel;
-import app.custodex.desktop.Desk;
+import app.custodex.desktop.desk.BayModel;
+import app.custodex.desktop.desk.Desk;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.link.Kind;
 import app.custodex.link.KindCount;

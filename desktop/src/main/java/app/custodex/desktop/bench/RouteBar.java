@@ -1,7 +1,7 @@
 package app.custodex.desktop.bench;
 
-import app.custodex.desktop.BayModel;
-import app.custodex.desktop.Desk;
+import app.custodex.desktop.desk.BayModel;
+import app.custodex.desktop.desk.Desk;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.docket.Docket;
 import app.custodex.docket.RouteStep;

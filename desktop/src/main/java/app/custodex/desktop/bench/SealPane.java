@@ -1,7 +1,7 @@
 package app.custodex.desktop.bench;
 
-import app.custodex.desktop.BayModel;
-import app.custodex.desktop.Desk;
+import app.custodex.desktop.desk.BayModel;
+import app.custodex.desktop.desk.Desk;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.Parts.Mark;
 import app.custodex.desktop.ui.SecretField;

@@ -1,8 +1,8 @@
 package app.custodex.desktop.bench;
 
 import app.custodex.app.Source;
-import app.custodex.desktop.BayModel;
-import app.custodex.desktop.Desk;
+import app.custodex.desktop.desk.BayModel;
+import app.custodex.desktop.desk.Desk;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.UserText;
 import app.custodex.link.MakerBackups;

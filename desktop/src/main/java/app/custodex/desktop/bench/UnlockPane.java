@@ -1,6 +1,6 @@
 package app.custodex.desktop.bench;
 
-import app.custodex.desktop.Desk;
+import app.custodex.desktop.desk.Desk;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.Parts.Mark;
 import app.custodex.desktop.ui.SecretField;

@@ -1,8 +1,8 @@
 package app.custodex.desktop.drawer;
 
-import app.custodex.desktop.Desk;
-import app.custodex.desktop.Theme;
+import app.custodex.desktop.desk.Desk;
 import app.custodex.desktop.ui.Parts;
+import app.custodex.desktop.ui.Theme;
 import app.custodex.drawer.PastVisit;
 import app.custodex.drawer.PracticeDrawer;
 import app.custodex.drawer.PracticePhone;

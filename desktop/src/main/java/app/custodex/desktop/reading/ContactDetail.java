@@ -1,6 +1,6 @@
 package app.custodex.desktop.reading;
 
-import app.custodex.desktop.Desk;
+import app.custodex.desktop.desk.Desk;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.UserText;
 import app.custodex.model.Contact;

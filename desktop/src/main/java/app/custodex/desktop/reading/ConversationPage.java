@@ -1,7 +1,7 @@
 package app.custodex.desktop.reading;
 
 import app.custodex.catalogue.Catalogue.Entry;
-import app.custodex.desktop.Desk;
+import app.custodex.desktop.desk.Desk;
 import app.custodex.desktop.ui.Parts;
 import java.time.Instant;
 import java.time.LocalDate;

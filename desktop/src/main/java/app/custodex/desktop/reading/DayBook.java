@@ -4,7 +4,7 @@ import app.custodex.catalogue.Catalogue.Entry;
 import app.custodex.catalogue.Lists;
 import app.custodex.catalogue.Lists.Section;
 import app.custodex.catalogue.Lists.Sorting;
-import app.custodex.desktop.Desk;
+import app.custodex.desktop.desk.Desk;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.UserText;
 import app.custodex.model.Moment;

@@ -2,7 +2,7 @@ package app.custodex.desktop.reading;
 
 import app.custodex.base.CancelToken;
 import app.custodex.base.Problem;
-import app.custodex.desktop.Desk;
+import app.custodex.desktop.desk.Desk;
 import app.custodex.desktop.ui.FolderOpener;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.Parts.Mark;

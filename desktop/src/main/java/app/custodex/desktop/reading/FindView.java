@@ -4,7 +4,7 @@ import app.custodex.app.LiveSearch.Answer;
 import app.custodex.app.LiveSearch.Hit;
 import app.custodex.app.LiveSearch.InLayer;
 import app.custodex.app.LiveSearch.Place;
-import app.custodex.desktop.Desk;
+import app.custodex.desktop.desk.Desk;
 import app.custodex.desktop.reading.FindModel.Scope;
 import app.custodex.desktop.reading.FindModel.Wanted;
 import app.custodex.desktop.ui.Parts;

@@ -3,7 +3,7 @@ package app.custodex.desktop.reading;
 import app.custodex.app.LiveSearch.Hit;
 import app.custodex.app.LiveSearch.InLayer;
 import app.custodex.app.LiveSearch.Place;
-import app.custodex.desktop.Desk;
+import app.custodex.desktop.desk.Desk;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.UserText;
 import app.custodex.desktop.ui.Veil;

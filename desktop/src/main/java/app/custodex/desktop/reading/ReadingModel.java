@@ -4,7 +4,7 @@ import app.custodex.app.OpenPhone;
 import app.custodex.app.ReadingProgress;
 import app.custodex.base.CancelToken;
 import app.custodex.base.ProblemException;
-import app.custodex.desktop.Desk;
+import app.custodex.desktop.desk.Desk;
 import app.custodex.model.Contact;
 import app.custodex.model.ThingKind;
 import java.io.IOException;

@@ -6,7 +6,7 @@ import app.custodex.base.Problem;
 import app.custodex.catalogue.Catalogue.Entry;
 import app.custodex.catalogue.Spine.Span;
 import app.custodex.catalogue.Spine.View;
-import app.custodex.desktop.Desk;
+import app.custodex.desktop.desk.Desk;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.model.Conversation;
 import app.custodex.model.ThingId;

@@ -10,7 +10,7 @@ import app.custodex.catalogue.Spine;
 import app.custodex.catalogue.Spine.Seen;
 import app.custodex.catalogue.Spine.Span;
 import app.custodex.catalogue.Spine.View;
-import app.custodex.desktop.Desk;
+import app.custodex.desktop.desk.Desk;
 import app.custodex.model.Conversation;
 import java.io.IOException;
 import java.util.Arrays;

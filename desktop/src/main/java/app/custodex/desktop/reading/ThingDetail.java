@@ -5,7 +5,7 @@ import app.custodex.calendar.Occurrences;
 import app.custodex.catalogue.Catalogue.Entry;
 import app.custodex.catalogue.Catalogue.Order;
 import app.custodex.catalogue.Filter;
-import app.custodex.desktop.Desk;
+import app.custodex.desktop.desk.Desk;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.UserText;
 import app.custodex.model.Alarm;

@@ -1,7 +1,7 @@
 package app.custodex.desktop.reading;
 
 import app.custodex.app.OpenPhone;
-import app.custodex.desktop.Desk;
+import app.custodex.desktop.desk.Desk;
 import java.io.IOException;
 import java.util.BitSet;
 import java.util.Optional;

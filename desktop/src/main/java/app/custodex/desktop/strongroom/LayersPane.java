@@ -1,10 +1,10 @@
 package app.custodex.desktop.strongroom;
 
-import app.custodex.desktop.CheckDesk.Running;
-import app.custodex.desktop.Desk;
-import app.custodex.desktop.KeptLayer;
 import app.custodex.desktop.bench.ChangeList;
 import app.custodex.desktop.bench.UnlockPane;
+import app.custodex.desktop.desk.CheckDesk.Running;
+import app.custodex.desktop.desk.Desk;
+import app.custodex.desktop.desk.KeptLayer;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.Parts.Mark;
 import app.custodex.link.PhonePath;

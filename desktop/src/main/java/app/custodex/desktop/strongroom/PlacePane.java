@@ -2,7 +2,7 @@ package app.custodex.desktop.strongroom;
 
 import app.custodex.app.Settings.CheckSchedule;
 import app.custodex.base.CancelToken;
-import app.custodex.desktop.Desk;
+import app.custodex.desktop.desk.Desk;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.UserText;
 import app.custodex.strongroom.StrongroomFinder;

@@ -1,6 +1,6 @@
 package app.custodex.desktop.strongroom;
 
-import app.custodex.desktop.Desk;
+import app.custodex.desktop.desk.Desk;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.strongroom.StoredPhone;
 import app.custodex.strongroom.Strongroom;

@@ -1,4 +1,4 @@
-package app.custodex.desktop;
+package app.custodex.desktop.desk;
 
 import app.custodex.app.Curtain;
 import app.custodex.app.Curtain.Lifting;

@@ -1,12 +1,12 @@
-package app.custodex.desktop.shots;
+package app.custodex.shots;
 
 import app.custodex.app.Home;
 import app.custodex.backup.Selection;
 import app.custodex.base.RealDisk;
 import app.custodex.desktop.App.Prepared;
 import app.custodex.desktop.App.Workplace;
-import app.custodex.desktop.BayModel;
-import app.custodex.desktop.Desk;
+import app.custodex.desktop.desk.BayModel;
+import app.custodex.desktop.desk.Desk;
 import app.custodex.docket.Docket;
 import app.custodex.docket.Docket.Consent;
 import app.custodex.docket.RouteStep;
@@ -39,17 +39,17 @@ import javafx.stage.Stage;
 import javax.imageio.ImageIO;
 
 /** Goes through the demo by itself and renders every main view, some of them dark as well. */
-public final class Shots {
+final class Shots {
     private static final Set<String> AT_NIGHT_TOO = Set.of("reading-room", "strongroom");
 
     private final Path folder;
 
-    public Shots(Path folder) {
+    Shots(Path folder) {
         this.folder = folder;
     }
 
     /** Takes all pictures on the given window and ends the program; the exit code tells whether it came through. */
-    public void take(Stage stage) {
+    void take(Stage stage) {
         Thread.ofPlatform().name("shots").start(() -> {
             int code = 0;
             try {

@@ -1,4 +1,4 @@
-package app.custodex.desktop;
+package app.custodex.desktop.desk;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertFalse;
@@ -11,7 +11,7 @@ import app.custodex.app.Bay;
 import app.custodex.backup.BackupProgress;
 import app.custodex.backup.BackupProgress.Phase;
 import app.custodex.base.Problem;
-import app.custodex.desktop.BayState.Look;
+import app.custodex.desktop.desk.BayState.Look;
 import app.custodex.desktop.ui.Parts.Mark;
 import app.custodex.desktop.ui.Words;
 import app.custodex.docket.Docket;

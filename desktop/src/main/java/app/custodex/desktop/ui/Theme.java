@@ -1,4 +1,4 @@
-package app.custodex.desktop;
+package app.custodex.desktop.ui;
 
 import atlantafx.base.theme.PrimerDark;
 import atlantafx.base.theme.PrimerLight;
@@ -12,7 +12,7 @@ public final class Theme {
 
     private Theme() {}
 
-    static void apply(boolean night) {
+    public static void apply(boolean night) {
         Application.setUserAgentStylesheet(
                 night ? new PrimerDark().getUserAgentStylesheet() : new PrimerLight().getUserAgentStylesheet());
     }

@@ -1,4 +1,4 @@
-package app.custodex.desktop;
+package app.custodex.desktop.desk;
 
 import app.custodex.app.BackupJob;
 import app.custodex.app.BackupJob.Outcome;

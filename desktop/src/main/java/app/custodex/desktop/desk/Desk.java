@@ -1,4 +1,4 @@
-package app.custodex.desktop;
+package app.custodex.desktop.desk;
 
 import app.custodex.app.Bay;
 import app.custodex.app.Custodex;

@@ -1,3 +1,0 @@
-/** Renders the main views to pictures. */
-@org.jspecify.annotations.NullMarked
-package app.custodex.desktop.shots;
