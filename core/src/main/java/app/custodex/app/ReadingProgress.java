@@ -12,7 +12,8 @@ public interface ReadingProgress {
     /**
      * The contacts can be looked at; the rest comes as it is read.
      *
-     * @param growing must not be used any more when the reading has ended; it need not be closed
+     * @param growing must not be closed; once the reading has ended each question about its catalogue ends with a
+     *     {@link java.util.concurrent.CancellationException}
      */
     default void usable(OpenPhone growing) {}
 }

@@ -27,6 +27,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.CancellationException;
 import java.util.concurrent.locks.ReentrantLock;
 import java.util.function.Predicate;
 import org.slf4j.Logger;
@@ -45,6 +46,8 @@ public final class Catalogue implements Closeable {
     /** Whether it is still being made, by a thread that shares the connection. */
     private final boolean growing;
 
+    private boolean ended;
+
     private Optional<Spine> spine = Optional.empty();
 
     Catalogue(Connection db) {
@@ -60,6 +63,13 @@ public final class Catalogue implements Closeable {
     /** @param lock is held by whoever uses the connection */
     static Catalogue growing(Connection db, ReentrantLock lock) {
         return new Catalogue(db, lock, true);
+    }
+
+    /** Whoever still asks it is turned away: the connection goes on to another use. */
+    void end() {
+        lock.lock();
+        ended = true;
+        lock.unlock();
     }
 
     /**
@@ -110,6 +120,9 @@ public final class Catalogue implements Closeable {
     private <T> T ask(Question<T> question) throws IOException {
         lock.lock();
         try {
+            if (ended) {
+                throw new CancellationException("the catalogue is made");
+            }
             return question.ask();
         } catch (SQLException e) {
             throw new IOException("the catalogue can't be read", e);

@@ -93,6 +93,7 @@ public final class CatalogueBuilder {
      * @throws java.util.concurrent.CancellationException when it was stopped; the catalogue is worth nothing then
      */
     public void build() throws IOException {
+        var early = Catalogue.growing(db, lock);
         try {
             db.setAutoCommit(false);
             try (var writer = new ThingTable(db, phone.zone())) {
@@ -100,11 +101,13 @@ public final class CatalogueBuilder {
                 if (writer.isEmpty()) {
                     carryOut(jobs.stream().filter(Job::bringsContacts).toList(), writer);
                     new People(db).assign();
-                    growth.usable(Catalogue.growing(db, lock));
+                    growth.usable(early);
                     jobs.removeIf(Job::bringsContacts);
                 }
                 carryOut(jobs, writer);
                 finish(writer);
+            } finally {
+                early.end();
             }
             db.commit();
             db.setAutoCommit(true);

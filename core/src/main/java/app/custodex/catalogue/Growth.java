@@ -11,7 +11,8 @@ public interface Growth {
      * looked for more slowly, and people outside the contacts are not told apart, until it is done. Not called when a catalogue goes
      * on from that of a layer below, since that takes no time.
      *
-     * @param growing must not be used any more when the making has ended; it need not be closed
+     * @param growing need not be closed; once the making has ended each question to it ends with a
+     *     {@link java.util.concurrent.CancellationException}
      */
     default void usable(Catalogue growing) {}
 }

@@ -400,6 +400,7 @@ class CatalogueTest {
             assertEquals(List.of("m7"), found(early, "line 7").subList(0, 1));
             held.goOn.countDown();
             building.get(20, TimeUnit.SECONDS);
+            assertThrows(CancellationException.class, early::counts);
             try (var whole = draft.handOver()) {
                 assertEquals(600, whole.counts().get(ThingKind.MESSAGE));
                 assertEquals(600, whole.find("li", Filter.EVERYTHING, Order.OLDEST_FIRST).length);

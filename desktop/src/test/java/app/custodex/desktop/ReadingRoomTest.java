@@ -10,6 +10,7 @@ import app.custodex.catalogue.Catalogue.InTouch;
 import app.custodex.catalogue.Catalogue.Order;
 import app.custodex.catalogue.Filter;
 import app.custodex.desktop.ui.UserText;
+import app.custodex.drawer.PracticePhone;
 import app.custodex.model.Call;
 import app.custodex.model.ThingKind;
 import java.io.IOException;
@@ -352,6 +353,29 @@ class ReadingRoomTest extends WindowTest {
         untilText(robot, "#contacts-count", "412 contacts");
         assertEquals(0, workplace.desk().holdings().get().phones().size());
         assertEquals(before, kept());
+    }
+
+    @Test
+    void whatIsReadForTheFirstTimeIsSeenAsItComes(FxRobot robot) throws Exception {
+        readyPhone(robot);
+        phone(0).slowDown(400_000);
+        click(robot, "#read-straight");
+        until("the contacts", () -> figure(robot, "contacts").orElse(0) == 412);
+        assertTrue(text(robot, "#room-where").contains("for the first time"), text(robot, "#room-where"));
+        click(robot, "#see-contacts");
+        untilText(robot, "#contacts-count", "412 contacts");
+        assertTrue(robot.lookup("#tray-all").queryButton().isDisabled(), "nothing is picked from a part of it");
+        robot.push(KeyCode.CONTROL, KeyCode.E);
+        until("why not", () -> robot.lookup("#message-what").tryQuery().isPresent());
+
+        phone(0).slowDown(PracticePhone.FULL_SPEED);
+        until(
+                "all of it",
+                () -> figure(robot, "messages").orElse(0) > 1_000
+                        && !text(robot, "#room-where").contains("for the first time"));
+        // What was chosen stays.
+        untilText(robot, "#contacts-count", "412 contacts");
+        assertTrue(!robot.lookup("#tray-all").queryButton().isDisabled());
     }
 
     /** All files of the home but the practice phones' own. */

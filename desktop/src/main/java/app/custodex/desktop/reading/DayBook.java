@@ -57,6 +57,9 @@ final class DayBook extends VBox {
     private final DateTimeFormatter dayFormat;
     private final DateTimeFormatter timeFormat;
     private Optional<RoomModel.Room> room = Optional.empty();
+    /** There is more of the same layer; shown with the next answer. */
+    private Optional<RoomModel.Room> grown = Optional.empty();
+
     private Optional<RoomModel.Answer> answer = Optional.empty();
     private int[] places = new int[0];
     private int[] numbers = new int[0];
@@ -124,8 +127,13 @@ final class DayBook extends VBox {
     }
 
     void enter(Optional<RoomModel.Room> newRoom) {
-        room = newRoom;
         filling++; // what is being put in order for another layer is not shown here
+        if (room.isPresent() && newRoom.isPresent()) {
+            grown = newRoom;
+            return;
+        }
+        room = newRoom;
+        grown = Optional.empty();
         answer = Optional.empty();
         places = new int[0];
         messages = new int[0];
@@ -145,6 +153,15 @@ final class DayBook extends VBox {
 
     void show(RoomModel.Answer newAnswer) {
         answer = Optional.of(newAnswer);
+        if (grown.isPresent()) {
+            int row = list.getSelectionModel().getSelectedIndex();
+            if (row >= 0 && row < numbers.length && sought.isEmpty()) {
+                seek(numbers[row]);
+            }
+            room = grown;
+            grown = Optional.empty();
+            places = new int[0]; // of the one before
+        }
         fill();
     }
 

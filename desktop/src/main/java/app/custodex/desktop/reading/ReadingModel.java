@@ -38,6 +38,9 @@ final class ReadingModel {
     private final ObjectProperty<List<Contact>> shown = new SimpleObjectProperty<>(List.of());
     private final ObjectProperty<Lens> lens = new SimpleObjectProperty<>(new Lens.Everyone());
     private final TrayModel tray;
+    /** Whether the layer is still being read for the first time: it is closed by whoever reads it. */
+    private boolean growing;
+
     private String typed = "";
     private boolean descending;
     private int asked;
@@ -67,12 +70,17 @@ final class ReadingModel {
         return lens;
     }
 
+    /** Whether the open layer is still being read for the first time. */
+    boolean isGrowing() {
+        return growing;
+    }
+
     /**
      * Opens a layer, unless it is the one that is open.
      *
      * @param progress is told how many things were read, while they are read for the first time
      * @param refused is run when it can't be opened, after the reason was told
-     * @param then is run when it is open
+     * @param then is run when it is open: as soon as its contacts are read, and again when all of it is
      */
     void open(Desk.Reading target, ReadingProgress progress, Runnable refused, Runnable then) {
         var same = layer.get()
@@ -94,13 +102,7 @@ final class ReadingModel {
                                 : "Layer " + target.layer() + " of "
                                         + target.phone().name(),
                         () -> {
-                            var opened = open(
-                                    target,
-                                    n -> Platform.runLater(() -> {
-                                        if (mine == openings) {
-                                            progress.read(n);
-                                        }
-                                    }));
+                            var opened = open(target, progress(mine, progress, then));
                             opened.contacts(); // sorted here, off the interface thread
                             opened.problems(Set.of(ThingKind.CONTACT)).stream()
                                     .findFirst()
@@ -112,12 +114,8 @@ final class ReadingModel {
                                 close(opened.phone()); // another one was chosen meanwhile
                                 return;
                             }
-                            closeLayer();
-                            layer.set(Optional.of(opened.phone()));
+                            show(opened.phone(), false);
                             tray.enter(opened.phone(), opened.tray());
-                            lens.set(new Lens.Everyone());
-                            typed = "";
-                            refresh();
                             then.run();
                         },
                         () -> {
@@ -125,6 +123,43 @@ final class ReadingModel {
                                 refused.run();
                             }
                         });
+    }
+
+    /** Tells on the interface thread what is read, as long as nothing else is opened. */
+    private ReadingProgress progress(int mine, ReadingProgress progress, Runnable then) {
+        return new ReadingProgress() {
+            @Override
+            public void read(long things) {
+                onInterface(() -> progress.read(things));
+            }
+
+            @Override
+            public void usable(OpenPhone early) {
+                early.contacts(); // sorted here, off the interface thread
+                onInterface(() -> {
+                    show(early, true);
+                    then.run();
+                });
+            }
+
+            private void onInterface(Runnable action) {
+                Platform.runLater(() -> {
+                    if (mine == openings) {
+                        action.run();
+                    }
+                });
+            }
+        };
+    }
+
+    private void show(OpenPhone phone, boolean stillGrowing) {
+        if (!growing) {
+            lens.set(new Lens.Everyone());
+            typed = "";
+        }
+        growing = stillGrowing;
+        layer.set(Optional.of(phone));
+        refresh();
     }
 
     private record Opened(OpenPhone phone, BitSet tray) {}
@@ -151,7 +186,8 @@ final class ReadingModel {
 
     void closeLayer() {
         openings++;
-        var open = layer.get();
+        var open = layer.get().filter(any -> !growing);
+        growing = false;
         layer.set(Optional.empty());
         var kept = tray.leave();
         shown.set(List.of());

@@ -38,6 +38,8 @@ import javafx.scene.layout.VBox;
 /** Where a layer is looked into, without the phone: by time, by kind, by people, by words, all of them together. */
 public final class ReadingRoom extends BorderPane {
     private static final PseudoClass PRESENT = PseudoClass.getPseudoClass("present");
+    /** A layer that is read for the first time is shown anew from so many things on, each time when there are twice as many. */
+    private static final int FIRST_SHOWN = 1_000;
 
     private final Desk desk;
     private final ReadingModel model;
@@ -65,6 +67,10 @@ public final class ReadingRoom extends BorderPane {
     private final Button pickAll = Parts.button("tray-all", "Put in all that is shown", "Ctrl+T", this::pickAllShown);
     private final Button lookThrough = Parts.button("tray-look", "Look through", "", this::lookThrough);
     private final Button empty = Parts.button("tray-clear", "Empty it", "", this::emptyTray);
+    /** How many things were read when it was shown last. */
+    private long shownAt;
+    /** The message at which one was before there was more of its conversation. */
+    private Optional<Long> stayAt = Optional.empty();
 
     public ReadingRoom(Desk desk) {
         this.desk = desk;
@@ -92,10 +98,14 @@ public final class ReadingRoom extends BorderPane {
         setCenter(middle);
         setBottom(tray());
         desk.reading().addListener((o, was, is) -> is.ifPresentOrElse(this::open, this::close));
-        room.room().addListener((o, was, is) -> showRoom(is));
+        room.room().addListener((o, was, is) -> showRoom(is, was.isPresent() && is.isPresent()));
         room.answer().addListener((o, was, is) -> is.ifPresent(this::show));
         // What is closed can't be asked any more, whatever is opened after it.
-        model.layer().addListener((o, was, is) -> room.leave());
+        model.layer().addListener((o, was, is) -> {
+            if (is.isEmpty()) {
+                room.leave();
+            }
+        });
         model.tray().picked().addListener((o, was, is) -> showTray());
         pickAll.setDisable(true);
         takeOut.setDisable(true);
@@ -118,6 +128,7 @@ public final class ReadingRoom extends BorderPane {
                         () -> room.ask(room.asked().within(Optional.empty()))));
         range.setAlignment(Pos.CENTER_LEFT);
         range.setMinWidth(USE_PREF_SIZE);
+        where.setId("room-where");
         where.setMinWidth(0);
         var title = new HBox(12, Parts.text("Reading room", "title"), where, Parts.gap(), range);
         title.getChildren().getFirst().setStyle("-fx-min-width: 130;");
@@ -202,8 +213,14 @@ public final class ReadingRoom extends BorderPane {
         var opening = target.phone().name()
                 + (target.straight().isPresent() ? " · as it is now · " : " · layer " + target.layer() + " · ");
         where.setText(opening + "opening…");
-        ReadingProgress progress = read -> where.setText(
-                opening + "reading it for the first time: " + desk.words().count(read));
+        shownAt = 0;
+        ReadingProgress progress = read -> {
+            where.setText(opening + "reading it for the first time: " + desk.words().count(read));
+            if (model.isGrowing() && read >= Math.max(FIRST_SHOWN, 2 * shownAt)) {
+                shownAt = read;
+                model.layer().get().ifPresent(growing -> room.enter(growing, () -> {}));
+            }
+        };
         book.say("Opening it…");
         Runnable refused = () -> {
             where.setText(opening + "could not be opened; the line below says why");
@@ -213,15 +230,19 @@ public final class ReadingRoom extends BorderPane {
     }
 
     private void enter(OpenPhone layer, Desk.Reading target) {
+        boolean grown = room.room().get().isPresent();
         Runnable then = () -> {
-            showWhere(layer);
             contacts.showWhenEmpty();
-            if (target.extracting()) {
-                openExtract();
-            } else {
+            if (!grown) {
                 contacts.closeExtract();
                 book.focusList();
+            }
+            if (!model.isGrowing()) {
+                showWhere(layer);
                 target.at().ifPresent(this::goTo);
+                if (target.extracting()) {
+                    openExtract();
+                }
             }
         };
         if (room.room().get().filter(in -> in.phone() == layer).isPresent()) {
@@ -292,10 +313,15 @@ public final class ReadingRoom extends BorderPane {
                 "times in " + desk.words().zone(phone.timeZone(), desk.now())));
     }
 
-    private void showRoom(Optional<RoomModel.Room> in) {
-        find.clear();
-        takeOut.setDisable(in.isEmpty());
-        pickAll.setDisable(in.isEmpty());
+    /** @param grown whether it is the same layer, of which there is more now */
+    private void showRoom(Optional<RoomModel.Room> in, boolean grown) {
+        if (grown) {
+            stayAt = list.getChildren().contains(page) ? page.present() : Optional.empty();
+        } else {
+            find.clear();
+        }
+        takeOut.setDisable(in.isEmpty() || model.isGrowing());
+        pickAll.setDisable(in.isEmpty() || model.isGrowing());
         showTray();
         river.show(in);
         book.enter(in);
@@ -312,12 +338,13 @@ public final class ReadingRoom extends BorderPane {
             page.show(
                     room.room().get().orElseThrow(),
                     answer.seen().places(),
-                    answer.asked().conversation().get().at());
+                    stayAt.or(() -> answer.asked().conversation().get().at()));
             list.getChildren().setAll(page);
         } else {
             book.show(answer);
             list.getChildren().setAll(book);
         }
+        stayAt = Optional.empty();
         attached.pseudoClassStateChanged(PRESENT, answer.asked().attached());
         showRange(answer.asked().within());
         showChips(answer.asked());
@@ -435,7 +462,9 @@ public final class ReadingRoom extends BorderPane {
 
     /** Shows how the contacts in the tray can be taken out. */
     public void openExtract() {
-        if (model.layer().get().isPresent() && room.room().get().isPresent()) {
+        if (model.isGrowing()) {
+            desk.work().tell(TrayModel.STILL_READING);
+        } else if (model.layer().get().isPresent() && room.room().get().isPresent()) {
             room.ask(room.asked().groups(Set.of(KindGroup.CONTACTS)));
             contacts.openExtract();
         }

@@ -15,6 +15,7 @@ import app.custodex.model.Conversation;
 import java.io.IOException;
 import java.util.Arrays;
 import java.util.BitSet;
+import java.util.Collections;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
@@ -26,7 +27,15 @@ import javafx.beans.property.SimpleObjectProperty;
 /** What is looked at in an open layer: a stretch of time, kinds, a person, words; all of them together. Interface thread only. */
 final class RoomModel {
     /** A layer with what every view of it needs at hand. */
-    record Room(OpenPhone phone, Spine spine, List<InTouch> people, Names names) {}
+    record Room(OpenPhone phone, Spine spine, List<InTouch> people, Names names) {
+        /** The same person, who may have another number there now; found by an address. */
+        Optional<InTouch> again(InTouch who) {
+            return people.stream()
+                    .filter(other -> !Collections.disjoint(
+                            other.person().addresses(), who.person().addresses()))
+                    .findFirst();
+        }
+    }
 
     /**
      * A conversation that is open.
@@ -68,7 +77,11 @@ final class RoomModel {
         }
 
         Asked person(Optional<InTouch> newPerson) {
-            return new Asked(within, groups, newPerson, Optional.empty(), typed, attached, picked);
+            return of(newPerson).conversation(Optional.empty());
+        }
+
+        private Asked of(Optional<InTouch> newPerson) {
+            return new Asked(within, groups, newPerson, conversation, typed, attached, picked);
         }
 
         Asked conversation(Optional<Talk> newConversation) {
@@ -112,6 +125,7 @@ final class RoomModel {
     private Optional<BitSet> found = Optional.empty();
 
     private int question;
+    private int entering;
     /** Whose layer was open last. */
     private String lastPhone = "";
 
@@ -137,9 +151,13 @@ final class RoomModel {
         return asked;
     }
 
-    /** Takes in a layer that was opened; then is run when it can be looked at. */
+    /**
+     * Takes in a layer that was opened, or has grown since; what is asked of it stays then.
+     *
+     * @param then is run when it can be looked at
+     */
     void enter(OpenPhone phone, Runnable then) {
-        int mine = ++question;
+        int mine = ++entering;
         desk.work()
                 .start(
                         phone.phone().name(),
@@ -149,22 +167,29 @@ final class RoomModel {
                                 phone.catalogue().inTouch(),
                                 phone.names()),
                         entered -> {
-                            if (mine != question) {
-                                return; // another one was opened meanwhile
+                            if (mine == entering) { // else another one was opened meanwhile
+                                show(entered);
+                                then.run();
                             }
-                            // In another layer of the same phone one goes on with the same kinds.
-                            var identifier = phone.phone().identifier();
-                            var groups = identifier.equals(lastPhone) ? asked.groups() : Set.<KindGroup>of();
-                            lastPhone = identifier;
-                            room.set(Optional.of(entered));
-                            ask(Asked.EVERYTHING.groups(groups));
-                            then.run();
                         });
+    }
+
+    private void show(Room entered) {
+        var identifier = entered.phone().phone().identifier();
+        boolean grown = room.get().isPresent();
+        // In another layer of the same phone one goes on with the same kinds.
+        var kinds = identifier.equals(lastPhone) ? asked.groups() : Set.<KindGroup>of();
+        var next = grown ? asked.of(asked.person().flatMap(entered::again)) : Asked.EVERYTHING.groups(kinds);
+        lastPhone = identifier;
+        answer.set(Optional.empty());
+        room.set(Optional.of(entered));
+        ask(next);
     }
 
     /** Nothing is open any more, or not yet. */
     void leave() {
         question++;
+        entering++;
         room.set(Optional.empty());
         answer.set(Optional.empty());
     }

@@ -97,8 +97,11 @@ final class ThingDetail extends VBox {
     }
 
     void enter(Optional<RoomModel.Room> newRoom) {
+        boolean grown = room.isPresent() && newRoom.isPresent();
         room = newRoom;
-        show(Optional.empty());
+        if (!grown) {
+            show(Optional.empty());
+        }
     }
 
     void show(Optional<Entry> entry) {

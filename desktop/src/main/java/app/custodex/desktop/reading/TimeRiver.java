@@ -99,11 +99,12 @@ final class TimeRiver extends Pane {
 
     /** Shows another layer, all of it. */
     void show(Optional<RoomModel.Room> newRoom) {
+        boolean zoomedIn = room.isPresent() && newRoom.isPresent() && !view.equals(whole);
         room = newRoom;
         answer = Optional.empty();
         brush = Optional.empty();
         whole = newRoom.flatMap(in -> in.spine().span()).orElse(new Span(0, 1));
-        view = whole;
+        view = zoomedIn ? view : whole; // of a layer that grows one goes on to see the same stretch
         draw();
     }
 

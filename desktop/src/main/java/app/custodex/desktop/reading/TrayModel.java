@@ -1,6 +1,7 @@
 package app.custodex.desktop.reading;
 
 import app.custodex.app.OpenPhone;
+import app.custodex.base.Problem;
 import app.custodex.desktop.desk.Desk;
 import java.io.IOException;
 import java.util.BitSet;
@@ -12,6 +13,9 @@ import javafx.beans.property.SimpleObjectProperty;
 
 /** What is picked in the open layer, by its numbers; kept at once, so that it is there again later. Interface thread only. */
 final class TrayModel {
+    static final Problem STILL_READING = Problem.note(
+            "Tray", "The layer is still being read for the first time", "Pick when all of it is there");
+
     private final Desk desk;
     /** Never changed once it is in here. */
     private final ObjectProperty<BitSet> picked = new SimpleObjectProperty<>(new BitSet());
@@ -82,7 +86,9 @@ final class TrayModel {
     }
 
     private void change(BitSet now) {
-        if (keeping.isPresent() && !now.equals(picked.get())) {
+        if (keeping.isEmpty()) {
+            desk.work().tell(STILL_READING);
+        } else if (!now.equals(picked.get())) {
             picked.set(now);
             keeping.get().keep(now);
         }
