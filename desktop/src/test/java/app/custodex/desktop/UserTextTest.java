@@ -17,6 +17,7 @@ import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
 import javafx.application.Platform;
 import javafx.geometry.NodeOrientation;
+import javafx.scene.Scene;
 import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
 import javafx.scene.text.Font;
@@ -81,6 +82,23 @@ class UserTextTest {
                         ""),
                 families);
         assertEquals("Noor نور 海斗 한바다 Нева सागर 🌊!", mixed.getAccessibleText());
+    }
+
+    @Test
+    void namesInGreekAndCyrillicAreAsBoldAsOthers() {
+        for (var name : List.of("Нева Серова", "Αλμύρα")) {
+            for (var classes : List.of("strong", "lesser")) {
+                var text = UserText.line(name, classes);
+                new Scene(text);
+                text.applyCss();
+                var font = ((Label) ((HBox) text.getChildren().getFirst())
+                                .getChildren()
+                                .getFirst())
+                        .getFont();
+                assertEquals("Noto Sans", font.getFamily());
+                assertEquals(classes.equals("strong") ? "Bold" : "Regular", font.getStyle());
+            }
+        }
     }
 
     @Test

@@ -19,6 +19,8 @@ public final class Fonts {
     private static final Set<UnicodeScript> HAN =
             EnumSet.of(UnicodeScript.HAN, UnicodeScript.HIRAGANA, UnicodeScript.KATAKANA, UnicodeScript.BOPOMOFO);
 
+    private static final String NOTO_SANS = "Noto Sans";
+
     private Fonts() {}
 
     /** Loads the interface's own fonts. */
@@ -83,9 +85,17 @@ public final class Fonts {
             case ARABIC -> family("NotoSansArabic_400Regular", "Noto Sans Arabic");
             case HEBREW -> family("NotoSansHebrew_400Regular", "Noto Sans Hebrew");
             case DEVANAGARI -> family("NotoSansDevanagari_400Regular", "Noto Sans Devanagari");
-            case GREEK, CYRILLIC -> family("NotoSans_400Regular", "Noto Sans");
+            case GREEK, CYRILLIC -> {
+                loadOnce("NotoSans_700Bold");
+                yield family("NotoSans_400Regular", NOTO_SANS);
+            }
             default -> "";
         };
+    }
+
+    /** Whether a family has a bold face that draws its script; the others come in one weight. */
+    static boolean hasBold(String family) {
+        return family.equals(NOTO_SANS);
     }
 
     static String emojiFamily() {

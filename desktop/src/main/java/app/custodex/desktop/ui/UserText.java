@@ -5,6 +5,7 @@ import java.lang.Character.UnicodeScript;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.regex.Pattern;
 import javafx.beans.value.ChangeListener;
 import javafx.beans.value.WeakChangeListener;
@@ -23,6 +24,9 @@ import javafx.scene.text.TextFlow;
  * each run gets the font that can draw it. Plain Latin text takes the short way.
  */
 public final class UserText extends StackPane {
+    /** Style classes whose words are bold. */
+    private static final Set<String> STRONG = Set.of("strong", "heading", "title");
+
     private static final Pattern CLUSTER = Pattern.compile("\\X");
     private static final PseudoClass VEILED = PseudoClass.getPseudoClass("veiled");
 
@@ -129,7 +133,16 @@ public final class UserText extends StackPane {
         return label;
     }
 
-    private record Run(String text, String family, boolean marked) {
+    /** @param strong whether it is drawn bold, where its font can */
+    private record Run(String text, String family, boolean marked, boolean strong) {
+        /** Empty for the interface's own font, which the style sheet gives. */
+        String style() {
+            return family.isEmpty()
+                    ? ""
+                    : "-fx-font-family: '" + family + "'; -fx-font-weight: "
+                            + (strong && Fonts.hasBold(family) ? "bold;" : "normal;");
+        }
+
         /** A mark needs a background, which only a region has. */
         Node node() {
             var label = new Label(text);
@@ -137,9 +150,7 @@ public final class UserText extends StackPane {
             if (marked) {
                 label.getStyleClass().add("found");
             }
-            if (!family.isEmpty()) {
-                label.setStyle("-fx-font-family: '" + family + "'; -fx-font-weight: normal;");
-            }
+            label.setStyle(style());
             return label;
         }
     }
@@ -166,9 +177,7 @@ public final class UserText extends StackPane {
             }
             var part = new Text(run.text());
             part.getStyleClass().add("text-run");
-            if (!run.family().isEmpty()) {
-                part.setStyle("-fx-font-family: '" + run.family() + "';");
-            }
+            part.setStyle(run.style());
             flow.getChildren().add(part);
         }
         return flow;
@@ -186,7 +195,8 @@ public final class UserText extends StackPane {
     }
 
     /** Runs of one font each; a space or mark goes with what stands before it. */
-    private static List<Run> cut(String text, List<Mark> marks) {
+    private List<Run> cut(String text, List<Mark> marks) {
+        boolean strong = getStyleClass().stream().anyMatch(STRONG::contains);
         var runs = new ArrayList<Run>();
         var current = new StringBuilder();
         var family = "";
@@ -198,7 +208,7 @@ public final class UserText extends StackPane {
             int at = clusters.start();
             boolean found = marks.stream().anyMatch(mark -> mark.from() <= at && at < mark.until());
             if ((found != marked || !wanted.equals(family)) && !current.isEmpty()) {
-                runs.add(new Run(current.toString(), family, marked));
+                runs.add(new Run(current.toString(), family, marked, strong));
                 current.setLength(0);
             }
             family = wanted;
@@ -206,7 +216,7 @@ public final class UserText extends StackPane {
             current.append(cluster);
         }
         if (!current.isEmpty()) {
-            runs.add(new Run(current.toString(), family, marked));
+            runs.add(new Run(current.toString(), family, marked, strong));
         }
         return runs;
     }
