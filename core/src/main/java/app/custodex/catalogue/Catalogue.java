@@ -281,6 +281,11 @@ public final class Catalogue implements Closeable {
         return ask(this::loadedSpine);
     }
 
+    /** To what lists of the things in a spine of this catalogue are narrowed. */
+    public Traits traits(Spine of) throws IOException {
+        return ask(() -> Traits.load(db, of));
+    }
+
     private static long[] numbers(PreparedStatement query) throws SQLException {
         try (var rows = query.executeQuery()) {
             var ids = new long[1024];
@@ -459,10 +464,13 @@ public final class Catalogue implements Closeable {
     /**
      * Puts things of one kind into the order that suits it.
      *
+     * @param numbers in the order of time
      * @param locale by which words are sorted
      */
     public Lists.Arranged arranged(int[] numbers, Lists.Sorting sorting, Locale locale) throws IOException {
-        return ask(() -> Lists.arrange(db, numbers, sorting, locale));
+        return sorting.gathers()
+                ? Gathering.of(this, sorting).arrange(numbers, locale)
+                : ask(() -> Lists.arrange(db, numbers, sorting, locale));
     }
 
     /** Takes one thing after the other. */

@@ -7,6 +7,7 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.zip.CRC32;
 import java.util.zip.CRC32C;
 
@@ -17,7 +18,7 @@ import java.util.zip.CRC32C;
  * @param digest changes with it
  * @param prepared the words by which it is found, where they are wanted for sure
  */
-record Filed(Thing thing, byte[] body, long digest, Optional<Words> prepared) {
+record Filed(Thing thing, byte[] body, long digest, Set<Trait> traits, Optional<Words> prepared) {
     /**
      * @param text folded and spaced for the index
      * @param beginnings of the words in it
@@ -32,7 +33,8 @@ record Filed(Thing thing, byte[] body, long digest, Optional<Words> prepared) {
     /** @param isNew whether it can't be in the catalogue yet */
     static Filed of(Thing thing, boolean isNew) throws IOException {
         var body = ThingJson.write(thing);
-        return new Filed(thing, body, digest(body), isNew ? Optional.of(Words.of(thing)) : Optional.empty());
+        return new Filed(
+                thing, body, digest(body), Trait.of(thing), isNew ? Optional.of(Words.of(thing)) : Optional.empty());
     }
 
     /** Tells one state of a thing from another; nobody has to be kept from making two that look alike. */

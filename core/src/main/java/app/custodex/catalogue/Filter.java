@@ -39,6 +39,11 @@ public record Filter(
         kinds = Set.copyOf(kinds);
     }
 
+    /** The same, of what something hangs on only. */
+    public Filter withAttachments() {
+        return new Filter(kinds, person, account, from, until, true, outgoing);
+    }
+
     /** The same, of these kinds only. */
     public Filter of(ThingKind first, ThingKind... more) {
         return new Filter(EnumSet.of(first, more), person, account, from, until, attached, outgoing);

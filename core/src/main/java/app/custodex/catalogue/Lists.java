@@ -38,7 +38,19 @@ public final class Lists {
         /** Conversations by how many messages they have, the most first. */
         MESSAGES,
         /** Conversations by their last message, the newest first. */
-        LAST_MESSAGE
+        LAST_MESSAGE,
+        /** By the albums that they are in. */
+        ALBUM,
+        /** By the playlists that they are in. */
+        PLAYLIST,
+        /** By the conversations in which they were sent or came. */
+        CONVERSATION,
+        GENRE;
+
+        /** Whether things stand together by what else they are in, and not by what they are. */
+        boolean gathers() {
+            return this == ALBUM || this == PLAYLIST || this == CONVERSATION || this == GENRE;
+        }
     }
 
     /**
@@ -125,6 +137,8 @@ public final class Lists {
                         Comparator.comparingInt(Section::count).reversed(),
                         alphabet);
             case SHELF -> sections(rows, Row::shelf, newest, (one, other) -> 0, alphabet);
+            case ALBUM, PLAYLIST, CONVERSATION, GENRE ->
+                throw new IllegalArgumentException(sorting + " is no order of what things are");
         };
     }
 

@@ -7,7 +7,7 @@ import java.util.List;
 /** The tables of a catalogue. */
 final class Schema {
     /** Raised whenever the tables, the model, or what readers and the index make of the data change. */
-    static final int FORM = 8;
+    static final int FORM = 9;
 
     private static final List<String> TABLES = List.of(
             "CREATE TABLE head (name TEXT PRIMARY KEY, value TEXT) WITHOUT ROWID",
@@ -16,7 +16,9 @@ final class Schema {
             // One row a thing, whatever its kind: by what it is filtered and sorted.
             "CREATE TABLE thing (id INTEGER PRIMARY KEY, store INTEGER, key TEXT, kind INTEGER, at INTEGER, day INTEGER,"
                     + " within INTEGER, account TEXT, outgoing INTEGER, attached INTEGER, who INTEGER, title TEXT,"
-                    + " digest INTEGER, bytes INTEGER, seconds INTEGER, shelf TEXT)",
+                    + " digest INTEGER, bytes INTEGER, seconds INTEGER, shelf TEXT, traits INTEGER)",
+            // Sets of traits, each once; one trait a line.
+            "CREATE TABLE trait_set (id INTEGER PRIMARY KEY, traits TEXT UNIQUE)",
             // All of it as JSON; apart, so that whoever looks through the rows above has little to read.
             "CREATE TABLE body (thing INTEGER PRIMARY KEY, json BLOB)",
             // A number, mail address or name in a chat service, and whose it is.
@@ -25,7 +27,7 @@ final class Schema {
             // Everybody in a thing but the one in its own row.
             "CREATE TABLE part (thing INTEGER, address INTEGER, PRIMARY KEY (thing, address)) WITHOUT ROWID",
             // All things in the order of time, a column each in one piece, the lowest byte first.
-            "CREATE TABLE spine (numbers BLOB, at BLOB, day BLOB, kind BLOB, bytes BLOB)",
+            "CREATE TABLE spine (numbers BLOB, at BLOB, day BLOB, kind BLOB, bytes BLOB, traits BLOB)",
             // Things by the first one or two characters of their words, as sets of bits.
             "CREATE TABLE beginning (id INTEGER PRIMARY KEY, things BLOB)",
             // Texts come folded and spaced, so that splitting them at what is no letter of ASCII is enough.

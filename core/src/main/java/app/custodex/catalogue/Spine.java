@@ -36,10 +36,12 @@ public final class Spine {
     private final int[] day;
     private final byte[] kind;
     private final long[] bytes;
+    private final int[] traits;
     /** The first place that has a time. */
     private final int firstDated;
 
-    private Spine(int[] numbers, long[] at, int[] day, byte[] kind, long[] bytes) {
+    private Spine(int[] numbers, long[] at, int[] day, byte[] kind, long[] bytes, int[] traits) {
+        this.traits = traits;
         this.numbers = numbers;
         this.at = at;
         this.day = day;
@@ -64,8 +66,9 @@ public final class Spine {
             var day = new int[size];
             var kind = new byte[size];
             var bytes = new long[size];
+            var traits = new int[size];
             try (var rows = statement.executeQuery("SELECT id, CASE WHEN " + IN_TIME
-                    + " THEN at END AS moment, day, kind, bytes FROM thing ORDER BY moment, at, id")) {
+                    + " THEN at END AS moment, day, kind, bytes, traits FROM thing ORDER BY moment, at, id")) {
                 for (int i = 0; i < size && rows.next(); i++) {
                     numbers[i] = rows.getInt(1);
                     long moment = rows.getLong(2);
@@ -74,9 +77,10 @@ public final class Spine {
                     day[i] = none ? NO_DAY : rows.getInt(3);
                     kind[i] = rows.getByte(4);
                     bytes[i] = Math.max(0, rows.getLong(5));
+                    traits[i] = rows.getInt(6);
                 }
             }
-            return new Spine(numbers, at, day, kind, bytes);
+            return new Spine(numbers, at, day, kind, bytes, traits);
         }
     }
 
@@ -92,14 +96,17 @@ public final class Spine {
         buffer(day).asIntBuffer().put(spine.day);
         var bytes = new byte[size * Long.BYTES];
         buffer(bytes).asLongBuffer().put(spine.bytes);
+        var traits = new byte[size * Integer.BYTES];
+        buffer(traits).asIntBuffer().put(spine.traits);
         try (var clear = db.createStatement();
-                var write = db.prepareStatement("INSERT INTO spine VALUES (?, ?, ?, ?, ?)")) {
+                var write = db.prepareStatement("INSERT INTO spine VALUES (?, ?, ?, ?, ?, ?)")) {
             clear.executeUpdate("DELETE FROM spine");
             write.setBytes(1, numbers);
             write.setBytes(2, at);
             write.setBytes(3, day);
             write.setBytes(4, spine.kind);
             write.setBytes(5, bytes);
+            write.setBytes(6, traits);
             write.executeUpdate();
         }
     }
@@ -107,9 +114,9 @@ public final class Spine {
     /** Loads what was written down. */
     static Spine load(Connection db) throws SQLException {
         try (var statement = db.createStatement();
-                var rows = statement.executeQuery("SELECT numbers, at, day, kind, bytes FROM spine")) {
+                var rows = statement.executeQuery("SELECT numbers, at, day, kind, bytes, traits FROM spine")) {
             if (!rows.next()) {
-                return new Spine(new int[0], new long[0], new int[0], new byte[0], new long[0]);
+                return new Spine(new int[0], new long[0], new int[0], new byte[0], new long[0], new int[0]);
             }
             var kind = rows.getBytes(4);
             var numbers = new int[kind.length];
@@ -120,7 +127,9 @@ public final class Spine {
             buffer(rows.getBytes(3)).asIntBuffer().get(day);
             var bytes = new long[kind.length];
             buffer(rows.getBytes(5)).asLongBuffer().get(bytes);
-            return new Spine(numbers, at, day, kind, bytes);
+            var traits = new int[kind.length];
+            buffer(rows.getBytes(6)).asIntBuffer().get(traits);
+            return new Spine(numbers, at, day, kind, bytes, traits);
         }
     }
 
@@ -143,6 +152,11 @@ public final class Spine {
 
     public ThingKind kind(int place) {
         return ThingKind.values()[kind[place]];
+    }
+
+    /** The number of its set of traits. */
+    int traits(int place) {
+        return traits[place];
     }
 
     /** Milliseconds since 1970, UTC; empty for what has no time. */
@@ -224,6 +238,21 @@ public final class Spine {
 
         public long bytesOf(ThingKind kind) {
             return bytes[kind.ordinal()];
+        }
+
+        /**
+         * The same with the counts of another question for all kinds but some.
+         *
+         * @param own the kinds whose counts stay, by ordinal
+         */
+        public Seen withOthers(Seen other, BitSet own) {
+            var counts = other.kinds.clone();
+            var sizes = other.bytes.clone();
+            own.stream().forEach(kind -> {
+                counts[kind] = kinds[kind];
+                sizes[kind] = bytes[kind];
+            });
+            return new Seen(places, counts, sizes);
         }
     }
 

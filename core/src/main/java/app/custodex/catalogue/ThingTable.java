@@ -27,11 +27,12 @@ import java.util.Set;
 /** Writes things into a catalogue; those that are there already, and are as they were, are left alone. One thread uses it. */
 final class ThingTable implements Closeable {
     private static final String INSERT = "INSERT INTO thing (id, store, key, kind, at, day, within, account, outgoing,"
-            + " attached, who, title, digest, bytes, seconds, shelf) VALUES (?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?)";
+            + " attached, who, title, digest, bytes, seconds, shelf, traits) VALUES (?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?)";
 
     private final Connection db;
     private final ZoneId zone;
     private final Map<String, Long> addresses = new HashMap<>();
+    private final Map<Set<Trait>, Long> traitSets = new HashMap<>();
     private final Set<Long> kept = new HashSet<>();
     private final PreparedStatement insert;
     private final PreparedStatement insertBody;
@@ -191,6 +192,7 @@ final class ThingTable implements Closeable {
         insert.setLong(14, thing.bytes());
         insert.setLong(15, Lists.length(thing).toSeconds());
         insert.setString(16, Lists.shelf(thing));
+        insert.setLong(17, traitSet(filed.traits()));
         insert.executeUpdate();
         insertBody.setLong(1, id);
         insertBody.setBytes(2, filed.body());
@@ -205,6 +207,26 @@ final class ThingTable implements Closeable {
                 insertPart.setLong(1, id);
                 insertPart.setLong(2, more);
                 insertPart.executeUpdate();
+            }
+        }
+    }
+
+    private long traitSet(Set<Trait> traits) throws SQLException {
+        var known = traitSets.get(traits);
+        if (known != null) {
+            return known;
+        }
+        // A layer below may have had it.
+        var written = Traits.write(traits);
+        try (var add = db.prepareStatement("INSERT OR IGNORE INTO trait_set (traits) VALUES (?)");
+                var find = db.prepareStatement("SELECT id FROM trait_set WHERE traits = ?")) {
+            add.setString(1, written);
+            add.executeUpdate();
+            find.setString(1, written);
+            try (var rows = find.executeQuery()) {
+                rows.next();
+                traitSets.put(traits, rows.getLong(1));
+                return rows.getLong(1);
             }
         }
     }

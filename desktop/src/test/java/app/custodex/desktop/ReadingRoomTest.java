@@ -123,6 +123,25 @@ class ReadingRoomTest extends WindowTest {
             click(robot, "#see-calls");
             until("calls alone", () -> things(robot) == calls);
 
+            // Only those that were missed; the other kinds have all of theirs.
+            int messages = figure(robot, "messages").orElse(0);
+            var missed = new AtomicLong();
+            open.catalogue()
+                    .forEach(
+                            open.catalogue()
+                                    .find(
+                                            filter(Set.of(ThingKind.CALL), OptionalLong.empty(), from, until),
+                                            Order.AS_KEPT),
+                            entry -> missed.addAndGet(((Call) entry.thing()).outcome() == Call.Outcome.MISSED ? 1 : 0));
+            assertTrue(missed.get() > 0 && missed.get() < calls, missed + " of " + calls);
+            click(robot, "#room-only");
+            click(robot, "#only-missed");
+            until("missed calls", () -> things(robot) == missed.get());
+            untilFigure(robot, "calls", missed.get());
+            untilFigure(robot, "messages", messages);
+            click(robot, "#chip-only");
+            until("all calls", () -> things(robot) == calls);
+
             // By person, with how long all of them were.
             click(robot, "#day-book-order");
             robot.push(KeyCode.DOWN).push(KeyCode.DOWN).push(KeyCode.ENTER);

@@ -247,7 +247,9 @@ final class DayBook extends VBox {
         }));
         list.scrollTo(0);
         choose();
-        count.setText(desk.words().count(size, "thing", "things") + total(in));
+        // What is in two albums stands in the list twice.
+        int things = answer.orElseThrow().seen().places().length;
+        count.setText(desk.words().count(things, "thing", "things") + total(in));
     }
 
     /** How long all of it is. */

@@ -384,8 +384,7 @@ public final class FindView extends BorderPane {
             detail.enter(Optional.empty());
             return;
         }
-        detail.enter(in.map(layer -> new RoomModel.Room(
-                layer.open(), layer.spine(), List.of(), layer.open().names())));
+        detail.enter(in.map(InLayer::open));
         detail.show(Optional.of(hit.entry()));
     }
 

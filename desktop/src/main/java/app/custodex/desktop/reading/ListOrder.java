@@ -36,12 +36,16 @@ record ListOrder(String label, Optional<Sorting> sorting, boolean oldestFirst) {
                             List.of(by("By person", Sorting.PERSON), by("Longest first", Sorting.LONGEST));
                         case PICTURES ->
                             List.of(
+                                    by("By album", Sorting.ALBUM),
+                                    by("By conversation", Sorting.CONVERSATION),
                                     by("By camera", Sorting.SHELF),
                                     by("Largest first", Sorting.LARGEST),
                                     by("By name", Sorting.NAME));
                         case MUSIC ->
                             List.of(
                                     by("By artist and album", Sorting.SHELF),
+                                    by("By genre", Sorting.GENRE),
+                                    by("By playlist", Sorting.PLAYLIST),
                                     by("By title", Sorting.NAME),
                                     by("Longest first", Sorting.LONGEST),
                                     by("Largest first", Sorting.LARGEST));

@@ -8,6 +8,7 @@ import app.custodex.catalogue.Spine.Span;
 import app.custodex.catalogue.Spine.View;
 import app.custodex.desktop.desk.Desk;
 import app.custodex.desktop.ui.Parts;
+import app.custodex.desktop.ui.UserText;
 import app.custodex.model.Conversation;
 import app.custodex.model.ThingId;
 import java.time.DateTimeException;
@@ -19,6 +20,7 @@ import java.util.Arrays;
 import java.util.BitSet;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 import javafx.beans.binding.Bindings;
 import javafx.collections.ListChangeListener;
 import javafx.css.PseudoClass;
@@ -55,6 +57,7 @@ public final class ReadingRoom extends BorderPane {
     private final FlowPane open = new FlowPane(10, 6);
     private final Button attached =
             Parts.button("room-attached", "Attachments", "", this::toggleAttached, "row-button", "scope");
+    private final OnlyMenu only;
     private final DayBook book;
     private final ConversationPage page;
     private final StackPane list = new StackPane();
@@ -80,6 +83,8 @@ public final class ReadingRoom extends BorderPane {
         river = new TimeRiver(
                 desk.words().locale(), span -> room.ask(room.asked().within(span)));
         kinds = new KindStrip(desk.words(), groups -> room.ask(room.asked().groups(groups)));
+        only = new OnlyMenu(
+                desk, room::traits, room::asked, traits -> room.ask(room.asked().only(traits)));
         people = new PeopleList(desk, who -> room.ask(room.asked().person(who)));
         detail = new ThingDetail(
                 desk,
@@ -162,7 +167,7 @@ public final class ReadingRoom extends BorderPane {
         });
         HBox.setHgrow(find, Priority.ALWAYS);
         chips.setAlignment(Pos.CENTER_LEFT);
-        var search = new HBox(8, chips, find, Parts.key("Ctrl+F"), attached);
+        var search = new HBox(8, chips, find, Parts.key("Ctrl+F"), only, attached);
         search.setAlignment(Pos.CENTER_LEFT);
         search.setStyle("-fx-padding: 8 10 8 10;");
         list.getChildren().setAll(book);
@@ -215,7 +220,8 @@ public final class ReadingRoom extends BorderPane {
         where.setText(opening + "opening…");
         shownAt = 0;
         ReadingProgress progress = read -> {
-            where.setText(opening + "reading it for the first time: " + desk.words().count(read));
+            where.setText(
+                    opening + "reading it for the first time: " + desk.words().count(read));
             if (model.isGrowing() && read >= Math.max(FIRST_SHOWN, 2 * shownAt)) {
                 shownAt = read;
                 model.layer().get().ifPresent(growing -> room.enter(growing, () -> {}));
@@ -325,7 +331,11 @@ public final class ReadingRoom extends BorderPane {
         showTray();
         river.show(in);
         book.enter(in);
-        detail.enter(in);
+        if (grown) {
+            in.ifPresent(of -> detail.goOnWith(of.phone()));
+        } else {
+            detail.enter(in.map(RoomModel.Room::phone));
+        }
         kinds.show(in);
         people.enter(in);
     }
@@ -357,9 +367,18 @@ public final class ReadingRoom extends BorderPane {
     private void showChips(RoomModel.Asked asked) {
         chips.getChildren().clear();
         if (asked.picked()) {
-            chip("chip-tray", "In the tray", asked.picked(false));
+            chip("chip-tray", "In the tray", false, asked.picked(false));
         }
         asked.person().ifPresent(who -> chip("chip-person", who.person().name(), asked.person(Optional.empty())));
+        asked.only().stream()
+                .sorted()
+                .forEach(trait -> chip(
+                        "chip-only",
+                        OnlyMenu.value(trait),
+                        trait.aspect().isPrivate(),
+                        asked.only(asked.only().stream()
+                                .filter(other -> !other.equals(trait))
+                                .collect(Collectors.toSet()))));
         asked.conversation()
                 .ifPresent(of -> chip(
                         "chip-conversation",
@@ -373,12 +392,16 @@ public final class ReadingRoom extends BorderPane {
     }
 
     private void chip(String id, String name, RoomModel.Asked without) {
-        var words = desk.veil().line(name);
+        chip(id, name, true, without);
+    }
+
+    private void chip(String id, String name, boolean isPrivate, RoomModel.Asked without) {
+        var words = isPrivate ? desk.veil().line(name) : UserText.line(name);
         words.setMaxWidth(160);
         var button = Parts.button(id, "×", "", () -> room.ask(without), "row-button");
         button.accessibleTextProperty()
                 .bind(Bindings.createStringBinding(
-                        () -> "No longer only " + desk.veil().words(name),
+                        () -> "No longer only " + (isPrivate ? desk.veil().words(name) : name),
                         desk.veil().down()));
         button.setGraphic(words);
         chips.getChildren().add(button);

@@ -10,6 +10,8 @@ import app.custodex.catalogue.Spine;
 import app.custodex.catalogue.Spine.Seen;
 import app.custodex.catalogue.Spine.Span;
 import app.custodex.catalogue.Spine.View;
+import app.custodex.catalogue.Trait;
+import app.custodex.catalogue.Traits;
 import app.custodex.desktop.desk.Desk;
 import app.custodex.model.Conversation;
 import java.io.IOException;
@@ -17,6 +19,7 @@ import java.util.Arrays;
 import java.util.BitSet;
 import java.util.Collections;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
@@ -27,7 +30,13 @@ import javafx.beans.property.SimpleObjectProperty;
 /** What is looked at in an open layer: a stretch of time, kinds, a person, words; all of them together. Interface thread only. */
 final class RoomModel {
     /** A layer with what every view of it needs at hand. */
-    record Room(OpenPhone phone, Spine spine, List<InTouch> people, Names names) {
+    record Room(OpenPhone phone, Spine spine, Traits traits, List<InTouch> people, Names names) {
+        static Room of(OpenPhone phone) throws IOException {
+            var catalogue = phone.catalogue();
+            var spine = catalogue.spine();
+            return new Room(phone, spine, catalogue.traits(spine), catalogue.inTouch(), phone.names());
+        }
+
         /** The same person, who may have another number there now; found by an address. */
         Optional<InTouch> again(InTouch who) {
             return people.stream()
@@ -51,6 +60,7 @@ final class RoomModel {
      * @param groups empty for all
      * @param typed words; may be empty
      * @param attached whether only what something hangs on
+     * @param only to what the list is narrowed; empty for nothing
      * @param picked whether only what is in the tray
      */
     record Asked(
@@ -60,20 +70,27 @@ final class RoomModel {
             Optional<Talk> conversation,
             String typed,
             boolean attached,
+            Set<Trait> only,
             boolean picked) {
         static final Asked EVERYTHING =
-                new Asked(Optional.empty(), Set.of(), Optional.empty(), Optional.empty(), "", false, false);
+                new Asked(Optional.empty(), Set.of(), Optional.empty(), Optional.empty(), "", false, Set.of(), false);
 
         Asked {
             groups = groups.isEmpty() ? Set.of() : Set.copyOf(groups);
+            only = Set.copyOf(only);
         }
 
         Asked within(Optional<Span> newWithin) {
-            return new Asked(newWithin, groups, person, conversation, typed, attached, picked);
+            return new Asked(newWithin, groups, person, conversation, typed, attached, only, picked);
         }
 
+        /** Other kinds; what lists of one kind are narrowed to means nothing for another. */
         Asked groups(Set<KindGroup> newGroups) {
-            return new Asked(within, newGroups, person, conversation, typed, attached, picked);
+            return new Asked(within, newGroups, person, conversation, typed, attached, Set.of(), picked);
+        }
+
+        Asked only(Set<Trait> newOnly) {
+            return new Asked(within, groups, person, conversation, typed, attached, newOnly, picked);
         }
 
         Asked person(Optional<InTouch> newPerson) {
@@ -81,23 +98,23 @@ final class RoomModel {
         }
 
         private Asked of(Optional<InTouch> newPerson) {
-            return new Asked(within, groups, newPerson, conversation, typed, attached, picked);
+            return new Asked(within, groups, newPerson, conversation, typed, attached, only, picked);
         }
 
         Asked conversation(Optional<Talk> newConversation) {
-            return new Asked(within, groups, person, newConversation, typed, attached, picked);
+            return new Asked(within, groups, person, newConversation, typed, attached, only, picked);
         }
 
         Asked typed(String newTyped) {
-            return new Asked(within, groups, person, conversation, newTyped, attached, picked);
+            return new Asked(within, groups, person, conversation, newTyped, attached, only, picked);
         }
 
         Asked attached(boolean newAttached) {
-            return new Asked(within, groups, person, conversation, typed, newAttached, picked);
+            return new Asked(within, groups, person, conversation, typed, newAttached, only, picked);
         }
 
         Asked picked(boolean newPicked) {
-            return new Asked(within, groups, person, conversation, typed, attached, newPicked);
+            return new Asked(within, groups, person, conversation, typed, attached, only, newPicked);
         }
 
         /** Whether the answer to the other one's words, person and conversation does for this one. */
@@ -158,20 +175,12 @@ final class RoomModel {
      */
     void enter(OpenPhone phone, Runnable then) {
         int mine = ++entering;
-        desk.work()
-                .start(
-                        phone.phone().name(),
-                        () -> new Room(
-                                phone,
-                                phone.catalogue().spine(),
-                                phone.catalogue().inTouch(),
-                                phone.names()),
-                        entered -> {
-                            if (mine == entering) { // else another one was opened meanwhile
-                                show(entered);
-                                then.run();
-                            }
-                        });
+        desk.work().start(phone.phone().name(), () -> Room.of(phone), entered -> {
+            if (mine == entering) { // else another one was opened meanwhile
+                show(entered);
+                then.run();
+            }
+        });
     }
 
     private void show(Room entered) {
@@ -216,9 +225,32 @@ final class RoomModel {
 
     private void show(Room in, Asked of, Optional<BitSet> newFound) {
         found = newFound;
-        var numbers = of.picked() ? Optional.of(picked(newFound)) : newFound;
-        var seen = in.spine().see(new View(of.within(), KindGroup.bits(of.groups()), numbers));
+        var before = of.picked() ? Optional.of(picked(newFound)) : newFound;
+        var numbers = of.only().isEmpty() ? before : Optional.of(narrowed(in, of.only(), before));
+        var kinds = KindGroup.bits(of.groups());
+        var seen = in.spine().see(new View(of.within(), kinds, numbers));
+        if (!of.only().isEmpty() && !kinds.isEmpty()) {
+            // What one kind is narrowed to is dropped when another one is chosen, so the others have all of theirs.
+            seen = seen.withOthers(in.spine().see(new View(of.within(), kinds, before)), kinds);
+        }
         answer.set(Optional.of(new Answer(of, seen, numbers)));
+    }
+
+    private static BitSet narrowed(Room in, Set<Trait> only, Optional<BitSet> of) {
+        var numbers = in.traits().having(only);
+        of.ifPresent(numbers::and);
+        return numbers;
+    }
+
+    /** How many of what would be shown without being narrowed have each trait. */
+    Map<Trait, Integer> traits() {
+        if (room.get().isEmpty() || answer.get().isEmpty()) {
+            return Map.of();
+        }
+        var in = room.get().get();
+        var numbers = asked.picked() ? Optional.of(picked(found)) : found;
+        var seen = in.spine().see(new View(asked.within(), KindGroup.bits(asked.groups()), numbers));
+        return in.traits().counts(seen.places());
     }
 
     private BitSet picked(Optional<BitSet> of) {

@@ -1,5 +1,6 @@
 package app.custodex.desktop.reading;
 
+import app.custodex.app.OpenPhone;
 import app.custodex.base.Problem;
 import app.custodex.calendar.Occurrences;
 import app.custodex.catalogue.Catalogue.Entry;
@@ -64,7 +65,7 @@ final class ThingDetail extends VBox {
     private final UserText title;
     private final VBox body = new VBox(12);
     private final Button pick = Parts.button("thing-pick", "Put in tray", "T", this::togglePick);
-    private Optional<RoomModel.Room> room = Optional.empty();
+    private Optional<OpenPhone> phone = Optional.empty();
     private Optional<Entry> shown = Optional.empty();
 
     /**
@@ -96,12 +97,15 @@ final class ThingDetail extends VBox {
         setVisible(false);
     }
 
-    void enter(Optional<RoomModel.Room> newRoom) {
-        boolean grown = room.isPresent() && newRoom.isPresent();
-        room = newRoom;
-        if (!grown) {
-            show(Optional.empty());
-        }
+    /** Nothing of it is shown yet. */
+    void enter(Optional<OpenPhone> newPhone) {
+        phone = newPhone;
+        show(Optional.empty());
+    }
+
+    /** The same layer is open in another way; what is shown stays. */
+    void goOnWith(OpenPhone newPhone) {
+        phone = Optional.of(newPhone);
     }
 
     void show(Optional<Entry> entry) {
@@ -109,7 +113,7 @@ final class ThingDetail extends VBox {
             return; // it was told once more
         }
         shown = entry;
-        setVisible(entry.isPresent() && room.isPresent());
+        setVisible(entry.isPresent() && phone.isPresent());
         body.getChildren().clear();
         if (isVisible()) {
             fill(entry.get());
@@ -130,7 +134,7 @@ final class ThingDetail extends VBox {
     private void fill(Entry entry) {
         showPick();
         var thing = entry.thing();
-        var words = new ThingWords(room.orElseThrow().names());
+        var words = new ThingWords(phone.orElseThrow().names());
         var who = words.who(thing);
         title.setText(
                 thing instanceof Message || thing instanceof Call || thing instanceof Voicemail
@@ -266,7 +270,7 @@ final class ThingDetail extends VBox {
                 .ifPresent(to -> desk.work()
                         .start(
                                 "Reply",
-                                () -> room.orElseThrow().phone().catalogue().find(to),
+                                () -> phone.orElseThrow().catalogue().find(to),
                                 found -> found.filter(any -> shown.filter(
                                                         now -> now.thing().equals(message))
                                                 .isPresent())
@@ -290,7 +294,7 @@ final class ThingDetail extends VBox {
     }
 
     private String occurrences(Event event) throws IOException {
-        var in = room.orElseThrow().phone();
+        var in = phone.orElseThrow();
         var others = new ArrayList<Event>();
         in.catalogue()
                 .forEach(
@@ -344,7 +348,7 @@ final class ThingDetail extends VBox {
                 .localizedBy(desk.words().locale());
         return switch (moment) {
             case Moment.At(Instant instant, Optional<ZoneId> zone) -> {
-                var in = zone.orElse(room.orElseThrow().phone().phone().timeZone());
+                var in = zone.orElse(phone.orElseThrow().phone().timeZone());
                 yield format.format(instant.atZone(in)) + " (" + desk.words().zone(in, instant) + ")";
             }
             case Moment.Floating floating -> format.format(floating.local()) + ", by the clock on the wall";
@@ -377,8 +381,7 @@ final class ThingDetail extends VBox {
                 .start(
                         "A picture",
                         () -> new Image(
-                                new ByteArrayInputStream(
-                                        room.orElseThrow().phone().beginning(item.get(), LARGEST_PICTURE)),
+                                new ByteArrayInputStream(phone.orElseThrow().beginning(item.get(), LARGEST_PICTURE)),
                                 2 * PICTURE,
                                 0,
                                 true,
@@ -403,7 +406,7 @@ final class ThingDetail extends VBox {
 
     /** Of a message, what it is part of. */
     private void conversationOf(Entry entry) {
-        var in = room.orElseThrow().phone();
+        var in = phone.orElseThrow();
         entry.thing()
                 .within()
                 .ifPresent(
@@ -438,7 +441,7 @@ final class ThingDetail extends VBox {
         Parts.fact(
                 source,
                 "Layer",
-                room.flatMap(in -> in.phone().layer())
+                phone.flatMap(OpenPhone::layer)
                         .map(layer -> String.valueOf(layer.number()))
                         .orElse("none, read from the phone itself"),
                 "lesser");

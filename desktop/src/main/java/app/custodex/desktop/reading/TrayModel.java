@@ -13,8 +13,8 @@ import javafx.beans.property.SimpleObjectProperty;
 
 /** What is picked in the open layer, by its numbers; kept at once, so that it is there again later. Interface thread only. */
 final class TrayModel {
-    static final Problem STILL_READING = Problem.note(
-            "Tray", "The layer is still being read for the first time", "Pick when all of it is there");
+    static final Problem STILL_READING =
+            Problem.note("Tray", "The layer is still being read for the first time", "Pick when all of it is there");
 
     private final Desk desk;
     /** Never changed once it is in here. */
