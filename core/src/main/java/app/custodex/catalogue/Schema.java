@@ -35,7 +35,7 @@ final class Schema {
 
     private static final List<String> INDEXES = List.of(
             // Not unique: what a stranger's database says need not be so.
-            "CREATE INDEX IF NOT EXISTS thing_key ON thing (store, key)",
+            "CREATE INDEX IF NOT EXISTS thing_key ON thing (store, key, digest, kind)",
             "CREATE INDEX IF NOT EXISTS part_address ON part (address)",
             "CREATE INDEX IF NOT EXISTS address_person ON address (person)");
 

@@ -6,8 +6,10 @@ import java.nio.ByteOrder;
 import java.sql.Connection;
 import java.sql.SQLException;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
+import java.util.Comparator;
 import java.util.Optional;
 
 /**
@@ -54,34 +56,44 @@ public final class Spine {
         this.firstDated = first;
     }
 
-    /** Works it out from the rows. */
+    /** Works it out from the rows. Rows are mostly in the order of time already, which this sort makes use of and the database's does not. */
     static Spine read(Connection db) throws SQLException {
-        try (var statement = db.createStatement()) {
-            int size;
-            try (var rows = statement.executeQuery("SELECT count(*) FROM thing")) {
-                size = rows.getInt(1);
+        record Row(int number, long at, long written, int day, byte kind, long bytes, int traits) {}
+        var rows = new ArrayList<Row>();
+        try (var statement = db.createStatement();
+                var found = statement.executeQuery("SELECT id, at, day, kind, bytes, traits FROM thing ORDER BY id")) {
+            while (found.next()) {
+                long written = found.getLong(2);
+                boolean none = found.wasNull();
+                boolean inTime = !none && written >= EARLIEST && written <= LATEST;
+                rows.add(new Row(
+                        found.getInt(1),
+                        inTime ? written : NO_TIME,
+                        none ? NO_TIME : written,
+                        inTime ? found.getInt(3) : NO_DAY,
+                        found.getByte(4),
+                        Math.max(0, found.getLong(5)),
+                        found.getInt(6)));
             }
-            var numbers = new int[size];
-            var at = new long[size];
-            var day = new int[size];
-            var kind = new byte[size];
-            var bytes = new long[size];
-            var traits = new int[size];
-            try (var rows = statement.executeQuery("SELECT id, CASE WHEN " + IN_TIME
-                    + " THEN at END AS moment, day, kind, bytes, traits FROM thing ORDER BY moment, at, id")) {
-                for (int i = 0; i < size && rows.next(); i++) {
-                    numbers[i] = rows.getInt(1);
-                    long moment = rows.getLong(2);
-                    boolean none = rows.wasNull();
-                    at[i] = none ? NO_TIME : moment;
-                    day[i] = none ? NO_DAY : rows.getInt(3);
-                    kind[i] = rows.getByte(4);
-                    bytes[i] = Math.max(0, rows.getLong(5));
-                    traits[i] = rows.getInt(6);
-                }
-            }
-            return new Spine(numbers, at, day, kind, bytes, traits);
         }
+        rows.sort(Comparator.comparingLong(Row::at).thenComparingLong(Row::written));
+        int size = rows.size();
+        var numbers = new int[size];
+        var at = new long[size];
+        var day = new int[size];
+        var kind = new byte[size];
+        var bytes = new long[size];
+        var traits = new int[size];
+        for (int i = 0; i < size; i++) {
+            var row = rows.get(i);
+            numbers[i] = row.number();
+            at[i] = row.at();
+            day[i] = row.day();
+            kind[i] = row.kind();
+            bytes[i] = row.bytes();
+            traits[i] = row.traits();
+        }
+        return new Spine(numbers, at, day, kind, bytes, traits);
     }
 
     /** Writes it down, so that nothing has to be sorted or read row by row later. */
