@@ -140,8 +140,9 @@ public final class BackupBench {
             var drawer = ServiceLoader.load(PracticeDrawer.Provider.class)
                     .findFirst()
                     .orElseThrow()
-                    .open(home.practice(), Contents.sketched(1, 0)
-                            .filled(Integer.parseInt(args[1]), Long.parseLong(args[2])));
+                    .open(
+                            home.practice(),
+                            Contents.sketched(1, 0).filled(Integer.parseInt(args[1]), Long.parseLong(args[2])));
             var phone = drawer.phones().getFirst();
             phone.makeReady();
             phone.plugIn();

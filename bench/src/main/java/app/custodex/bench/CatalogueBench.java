@@ -199,7 +199,8 @@ public final class CatalogueBench {
 
     private static void open(Path file, int messages) throws Exception {
         long start = System.nanoTime();
-        try (var catalogue = Catalogue.open(file, CatalogueHead.of("bench", 1, "GB")).orElseThrow()) {
+        try (var catalogue =
+                Catalogue.open(file, CatalogueHead.of("bench", 1, "GB")).orElseThrow()) {
             var counts = catalogue.counts();
             double opened = (System.nanoTime() - start) / 1e9;
             System.out.printf(Locale.ROOT, "open with counts %.3f s: %s%n", opened, counts);

@@ -100,7 +100,7 @@ class GatheringTest {
         var number = "+447700900123";
         phone.write(
                 "talks",
-                new Conversation(talk, "", "", "", false, List.of(new Party("Ivo", number, ""))),
+                new Conversation(talk, "", "", "", false, List.of(new Party(number, number, "Ivo"))),
                 new Message(
                         new ThingId("talks", "m"),
                         "",
