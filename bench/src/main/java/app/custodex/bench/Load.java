@@ -108,7 +108,10 @@ final class Load {
     private String text() {
         var text = new StringBuilder();
         for (int n = 3 + random.nextInt(22); n > 0; n--) {
-            text.append(random.nextInt(50) == 0 ? "灯台の海 Ærø" : word()).append(' ');
+            text.append(word()).append(' ');
+        }
+        if (random.nextInt(50) == 0) {
+            text.append("灯台の海");
         }
         return text.toString().strip();
     }

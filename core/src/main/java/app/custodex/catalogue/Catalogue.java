@@ -186,21 +186,40 @@ public final class Catalogue implements Closeable {
 
     /** The same, of those that hold what was typed. */
     public long[] find(String typed, Filter filter, Order order) throws IOException {
+        return ask(() -> inOrder(wanted(typed, filter), order));
+    }
+
+    /** The same, in no order. */
+    public BitSet matching(String typed, Filter filter) throws IOException {
+        return ask(() -> {
+            var wanted = wanted(typed, filter);
+            if (wanted.isPresent()) {
+                return wanted.get();
+            }
+            var all = new BitSet();
+            Arrays.stream(byTime()).forEach(all::set);
+            return all;
+        });
+    }
+
+    /** Empty for everything. */
+    private Optional<BitSet> wanted(String typed, Filter filter) throws SQLException, IOException {
         var asked = Asked.of(typed);
         if (asked.isEmpty() && !typed.isBlank()) {
-            return new long[0]; // signs only: they stand in no index
+            return Optional.of(new BitSet()); // signs only: they stand in no index
         }
-        return ask(() -> {
-            var wanted = asked.isEmpty() ? Optional.<BitSet>empty() : Optional.of(holding(asked));
-            if (!filter.equals(Filter.EVERYTHING)) {
-                var where = new Conditions(db);
-                where.filter(filter);
-                var passed = where.numbers("SELECT group_concat(id) FROM thing");
-                wanted.ifPresent(passed::and);
-                wanted = Optional.of(passed);
-            }
-            return inOrder(wanted, order);
-        });
+        var wanted = asked.isEmpty() ? Optional.<BitSet>empty() : Optional.of(holding(asked));
+        if (filter.person().isPresent()) {
+            var of = new TouchDays(db, loadedSpine()).things(filter.person().getAsLong());
+            wanted = Optional.of(both(wanted, of));
+        }
+        var rest = filter.withoutPerson();
+        if (!rest.equals(Filter.EVERYTHING)) {
+            var where = new Conditions(db);
+            where.filter(rest);
+            wanted = Optional.of(both(wanted, where.numbers("SELECT group_concat(id) FROM thing")));
+        }
+        return wanted;
     }
 
     private BitSet holding(Asked asked) throws SQLException, IOException {
@@ -349,33 +368,7 @@ public final class Catalogue implements Closeable {
     /** Everybody who is in something with a date; in the order of {@link #people}. */
     public List<InTouch> inTouch() throws IOException {
         var people = people();
-        return ask(() -> {
-            var days = new HashMap<Long, List<int[]>>();
-            try (var statement = db.createStatement();
-                    var rows = statement.executeQuery("SELECT person, day, count(DISTINCT id) FROM ("
-                            + "SELECT thing.id, thing.day, address.person FROM thing JOIN address ON address.id = thing.who"
-                            + " WHERE " + Spine.IN_TIME
-                            + " UNION ALL SELECT thing.id, thing.day, address.person FROM part"
-                            + " JOIN address ON address.id = part.address JOIN thing ON thing.id = part.thing"
-                            + " WHERE " + Spine.IN_TIME + ")"
-                            + " GROUP BY person, day ORDER BY person, day")) {
-                while (rows.next()) {
-                    days.computeIfAbsent(rows.getLong(1), person -> new ArrayList<>())
-                            .add(new int[] {rows.getInt(2), rows.getInt(3)});
-                }
-            }
-            var touched = new ArrayList<InTouch>();
-            for (var person : people) {
-                var of = days.getOrDefault(person.id(), List.of());
-                if (!of.isEmpty()) {
-                    touched.add(new InTouch(
-                            person,
-                            of.stream().mapToInt(day -> day[0]).toArray(),
-                            of.stream().mapToInt(day -> day[1]).toArray()));
-                }
-            }
-            return touched;
-        });
+        return ask(() -> new TouchDays(db, loadedSpine()).of(people));
     }
 
     /** What to call somebody in a thing: the name in the contacts, where the number or address is known there. */

@@ -26,13 +26,13 @@ final class Conditions {
                 value);
     }
 
+    /** All but the person. */
     void filter(Filter filter) {
         if (!filter.kinds().isEmpty()) {
             conditions.add(filter.kinds().stream()
                     .map(kind -> String.valueOf(kind.ordinal()))
                     .collect(Collectors.joining(",", "kind IN (", ")")));
         }
-        filter.person().ifPresent(person -> address("person = ?", person));
         filter.account().ifPresent(account -> add("account = ?", account));
         filter.from().ifPresent(day -> add("day >= ?", day.toEpochDay()));
         filter.until().ifPresent(day -> add("day <= ?", day.toEpochDay()));

@@ -44,6 +44,11 @@ public record Filter(
         return new Filter(kinds, person, account, from, until, true, outgoing);
     }
 
+    /** The same, whoever is in it. */
+    Filter withoutPerson() {
+        return new Filter(kinds, OptionalLong.empty(), account, from, until, attached, outgoing);
+    }
+
     /** The same, of these kinds only. */
     public Filter of(ThingKind first, ThingKind... more) {
         return new Filter(EnumSet.of(first, more), person, account, from, until, attached, outgoing);

@@ -27,7 +27,7 @@ final class Schema {
             // Everybody in a thing but the one in its own row.
             "CREATE TABLE part (thing INTEGER, address INTEGER, PRIMARY KEY (thing, address)) WITHOUT ROWID",
             // All things in the order of time, a column each in one piece, the lowest byte first.
-            "CREATE TABLE spine (numbers BLOB, at BLOB, day BLOB, kind BLOB, bytes BLOB, traits BLOB)",
+            "CREATE TABLE spine (numbers BLOB, at BLOB, day BLOB, kind BLOB, bytes BLOB, traits BLOB, who BLOB)",
             // Things by the first one or two characters of their words, as sets of bits.
             "CREATE TABLE beginning (id INTEGER PRIMARY KEY, things BLOB)",
             // Texts come folded and spaced, so that splitting them at what is no letter of ASCII is enough.

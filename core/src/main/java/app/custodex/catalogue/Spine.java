@@ -39,11 +39,14 @@ public final class Spine {
     private final byte[] kind;
     private final long[] bytes;
     private final int[] traits;
+    /** The number of an address; 0 for nobody. */
+    private final int[] who;
     /** The first place that has a time. */
     private final int firstDated;
 
-    private Spine(int[] numbers, long[] at, int[] day, byte[] kind, long[] bytes, int[] traits) {
+    private Spine(int[] numbers, long[] at, int[] day, byte[] kind, long[] bytes, int[] traits, int[] who) {
         this.traits = traits;
+        this.who = who;
         this.numbers = numbers;
         this.at = at;
         this.day = day;
@@ -58,10 +61,10 @@ public final class Spine {
 
     /** Works it out from the rows. Rows are mostly in the order of time already, which this sort makes use of and the database's does not. */
     static Spine read(Connection db) throws SQLException {
-        record Row(int number, long at, long written, int day, byte kind, long bytes, int traits) {}
+        record Row(int number, long at, long written, int day, byte kind, long bytes, int traits, int who) {}
         var rows = new ArrayList<Row>();
         try (var statement = db.createStatement();
-                var found = statement.executeQuery("SELECT id, at, day, kind, bytes, traits FROM thing ORDER BY id")) {
+                var found = statement.executeQuery("SELECT id, at, day, kind, bytes, traits, who FROM thing ORDER BY id")) {
             while (found.next()) {
                 long written = found.getLong(2);
                 boolean none = found.wasNull();
@@ -73,7 +76,8 @@ public final class Spine {
                         inTime ? found.getInt(3) : NO_DAY,
                         found.getByte(4),
                         Math.max(0, found.getLong(5)),
-                        found.getInt(6)));
+                        found.getInt(6),
+                        found.getInt(7)));
             }
         }
         rows.sort(Comparator.comparingLong(Row::at).thenComparingLong(Row::written));
@@ -84,6 +88,7 @@ public final class Spine {
         var kind = new byte[size];
         var bytes = new long[size];
         var traits = new int[size];
+        var who = new int[size];
         for (int i = 0; i < size; i++) {
             var row = rows.get(i);
             numbers[i] = row.number();
@@ -92,8 +97,9 @@ public final class Spine {
             kind[i] = row.kind();
             bytes[i] = row.bytes();
             traits[i] = row.traits();
+            who[i] = row.who();
         }
-        return new Spine(numbers, at, day, kind, bytes, traits);
+        return new Spine(numbers, at, day, kind, bytes, traits, who);
     }
 
     /** Writes it down, so that nothing has to be sorted or read row by row later. */
@@ -110,8 +116,10 @@ public final class Spine {
         buffer(bytes).asLongBuffer().put(spine.bytes);
         var traits = new byte[size * Integer.BYTES];
         buffer(traits).asIntBuffer().put(spine.traits);
+        var who = new byte[size * Integer.BYTES];
+        buffer(who).asIntBuffer().put(spine.who);
         try (var clear = db.createStatement();
-                var write = db.prepareStatement("INSERT INTO spine VALUES (?, ?, ?, ?, ?, ?)")) {
+                var write = db.prepareStatement("INSERT INTO spine VALUES (?, ?, ?, ?, ?, ?, ?)")) {
             clear.executeUpdate("DELETE FROM spine");
             write.setBytes(1, numbers);
             write.setBytes(2, at);
@@ -119,6 +127,7 @@ public final class Spine {
             write.setBytes(4, spine.kind);
             write.setBytes(5, bytes);
             write.setBytes(6, traits);
+            write.setBytes(7, who);
             write.executeUpdate();
         }
     }
@@ -126,9 +135,9 @@ public final class Spine {
     /** Loads what was written down. */
     static Spine load(Connection db) throws SQLException {
         try (var statement = db.createStatement();
-                var rows = statement.executeQuery("SELECT numbers, at, day, kind, bytes, traits FROM spine")) {
+                var rows = statement.executeQuery("SELECT numbers, at, day, kind, bytes, traits, who FROM spine")) {
             if (!rows.next()) {
-                return new Spine(new int[0], new long[0], new int[0], new byte[0], new long[0], new int[0]);
+                return new Spine(new int[0], new long[0], new int[0], new byte[0], new long[0], new int[0], new int[0]);
             }
             var kind = rows.getBytes(4);
             var numbers = new int[kind.length];
@@ -141,7 +150,9 @@ public final class Spine {
             buffer(rows.getBytes(5)).asLongBuffer().get(bytes);
             var traits = new int[kind.length];
             buffer(rows.getBytes(6)).asIntBuffer().get(traits);
-            return new Spine(numbers, at, day, kind, bytes, traits);
+            var who = new int[kind.length];
+            buffer(rows.getBytes(7)).asIntBuffer().get(who);
+            return new Spine(numbers, at, day, kind, bytes, traits, who);
         }
     }
 
@@ -164,6 +175,11 @@ public final class Spine {
 
     public ThingKind kind(int place) {
         return ThingKind.values()[kind[place]];
+    }
+
+    /** The number of the address that it is from or with; 0 for none. */
+    int who(int place) {
+        return who[place];
     }
 
     /** The number of its set of traits. */

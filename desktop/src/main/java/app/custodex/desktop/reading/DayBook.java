@@ -19,6 +19,7 @@ import java.time.format.FormatStyle;
 import java.util.AbstractList;
 import java.util.Arrays;
 import java.util.BitSet;
+import java.util.Collections;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
@@ -26,6 +27,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
+import java.util.WeakHashMap;
 import java.util.function.Consumer;
 import javafx.collections.FXCollections;
 import javafx.geometry.Pos;
@@ -68,6 +70,9 @@ final class DayBook extends VBox {
     /** By the row at which they begin. */
     private final Map<Integer, Section> sections = new HashMap<>();
 
+    /** All that were made; the list uses them again and again. */
+    private final Set<Cell> cells = Collections.newSetFromMap(new WeakHashMap<>());
+
     private boolean offering;
     private int filling;
     /** What is to be chosen when it is shown. */
@@ -107,7 +112,11 @@ final class DayBook extends VBox {
         count.setId("day-book-count");
         list.setId("day-book");
         list.setFixedCellSize(ROW);
-        list.setCellFactory(view -> new Cell());
+        list.setCellFactory(view -> {
+            var cell = new Cell();
+            cells.add(cell);
+            return cell;
+        });
         list.setPlaceholder(empty);
         list.getSelectionModel().setSelectionMode(SelectionMode.MULTIPLE);
         list.setOnKeyPressed(event -> {
@@ -270,7 +279,7 @@ final class DayBook extends VBox {
     }
 
     private void arrived() {
-        list.refresh();
+        cells.forEach(Cell::fillIfAwaited);
         var selection = list.getSelectionModel();
         int row = selection.getSelectedIndex();
         if (selection.getSelectedIndices().size() == 1) {
@@ -306,6 +315,7 @@ final class DayBook extends VBox {
         private final Label kind = Parts.text("", "lesser");
         private final UserText section = desk.veil().line("", "strong");
         private final Label sectionCount = fixed(86, "lesser");
+        private boolean awaiting;
         private final HBox row = new HBox(8, section, sectionCount, day, time, who, rail, what, picked, kind);
 
         Cell() {
@@ -355,7 +365,10 @@ final class DayBook extends VBox {
             section.setText(begins.map(Section::name).orElse(""));
             sectionCount.setText(begins.map(this::figures).orElse(""));
             var group = KindGroup.of(spine.kind(place));
-            rail.getStyleClass().setAll("rail", "tint", "tint-" + group.code());
+            var tint = "tint-" + group.code();
+            if (!rail.getStyleClass().contains(tint)) { // a style class that is set anew is worked out anew
+                rail.getStyleClass().setAll("rail", "tint", tint);
+            }
             kind.setText(
                     messages[index] > 0
                             ? desk.words().count(messages[index], "message", "messages")
@@ -382,14 +395,23 @@ final class DayBook extends VBox {
                     + (of.length().isZero() ? "" : " · " + ThingWords.length(of.length()));
         }
 
+        /** Shows what has been read meanwhile. */
+        void fillIfAwaited() {
+            if (awaiting && !isEmpty() && getIndex() >= 0 && getIndex() < numbers.length) {
+                entry(getIndex()).ifPresent(there -> fill(there.thing()));
+            }
+        }
+
         /** Until it is read. */
         private void awaited() {
+            awaiting = true;
             time.setText("");
             who.setText("");
             what.setOpenText("…");
         }
 
         private void fill(Thing thing) {
+            awaiting = false;
             var words = new ThingWords(room.orElseThrow().names());
             var zone = room.orElseThrow().phone().phone().timeZone();
             time.setText(thing.moment().map(moment -> time(moment, zone)).orElse(""));

@@ -29,7 +29,8 @@ final class MessageRow extends VBox {
     private final Veil veil;
     private final UserText who;
     private final Region rail = new Region();
-    private final VBox said = new VBox(3);
+    private final UserText text;
+    private final VBox said;
     private final Label picked = Parts.text("", "picked");
     private int row = -1;
     private boolean filled;
@@ -37,6 +38,8 @@ final class MessageRow extends VBox {
     MessageRow(Veil veil) {
         this.veil = veil;
         who = veil.paragraph("", "strong");
+        text = veil.paragraph("");
+        said = new VBox(3, text);
         getStyleClass().add("message-row");
         setAccessibleRole(AccessibleRole.LIST_ITEM);
         setManaged(false);
@@ -91,10 +94,12 @@ final class MessageRow extends VBox {
         dayRule.setManaged(newDay.isPresent());
         day.setText(newDay.orElse(""));
         time.setText(newTime);
-        said.getChildren().clear();
+        if (said.getChildren().size() > 1) {
+            said.getChildren().setAll(text);
+        }
         if (thing.isEmpty()) {
             who.setText("");
-            said.getChildren().add(Parts.text("…", "lesser"));
+            text.setOpenText("…");
             return;
         }
         boolean own = thing.get().outgoing().orElse(false);
@@ -103,13 +108,19 @@ final class MessageRow extends VBox {
         } else {
             who.setText(words.who(thing.get()));
         }
-        rail.getStyleClass().setAll("tint", own ? "tint-messages" : "tint-other");
-        said.getChildren().add(veil.paragraph(words.what(thing.get())));
+        tint(own ? "tint-messages" : "tint-other");
+        text.setText(words.what(thing.get()));
         if (thing.get() instanceof Message message) {
             more(message, words);
         }
         setAccessibleText(newDay.map(at -> at + ", ").orElse("") + newTime + ", "
                 + (own ? who.getText() : veil.words(who.getText())) + ". " + veil.words(words.what(thing.get())));
+    }
+
+    private void tint(String tint) {
+        if (!rail.getStyleClass().contains(tint)) { // a style class that is set anew is worked out anew
+            rail.getStyleClass().setAll("tint", tint);
+        }
     }
 
     private void more(Message message, ThingWords words) {

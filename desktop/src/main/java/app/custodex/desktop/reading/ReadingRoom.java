@@ -8,6 +8,7 @@ import app.custodex.catalogue.Spine.Span;
 import app.custodex.catalogue.Spine.View;
 import app.custodex.desktop.desk.Desk;
 import app.custodex.desktop.ui.Parts;
+import app.custodex.desktop.ui.Rest;
 import app.custodex.desktop.ui.UserText;
 import app.custodex.model.Conversation;
 import app.custodex.model.ThingId;
@@ -58,6 +59,9 @@ public final class ReadingRoom extends BorderPane {
     private final Button attached =
             Parts.button("room-attached", "Attachments", "", this::toggleAttached, "row-button", "scope");
     private final OnlyMenu only;
+    /** What the detail shows when the selection rests. */
+    private final Rest<Optional<Entry>> chosen;
+
     private final DayBook book;
     private final ConversationPage page;
     private final StackPane list = new StackPane();
@@ -93,8 +97,9 @@ public final class ReadingRoom extends BorderPane {
                         .within(Optional.empty())
                         .groups(Set.of())
                         .conversation(Optional.of(conversation))));
-        book = new DayBook(desk, model.tray(), detail::show);
-        page = new ConversationPage(desk, model.tray(), detail::show);
+        chosen = new Rest<>(detail::show);
+        book = new DayBook(desk, model.tray(), chosen::take);
+        page = new ConversationPage(desk, model.tray(), chosen::take);
         contacts = new ContactsPane(desk, model);
         everything = everything();
         setTop(head());
@@ -334,6 +339,7 @@ public final class ReadingRoom extends BorderPane {
         if (grown) {
             in.ifPresent(of -> detail.goOnWith(of.phone()));
         } else {
+            chosen.drop();
             detail.enter(in.map(RoomModel.Room::phone));
         }
         kinds.show(in);

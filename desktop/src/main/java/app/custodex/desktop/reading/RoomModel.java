@@ -276,7 +276,7 @@ final class RoomModel {
                 Optional.empty(),
                 asked.attached(),
                 Optional.empty());
-        var numbers = bits(catalogue.find(asked.typed(), filter, Order.AS_KEPT));
+        var numbers = catalogue.matching(asked.typed(), filter);
         if (asked.conversation().isPresent()) {
             numbers.and(bits(
                     catalogue.within(asked.conversation().get().conversation().id())));

@@ -37,6 +37,9 @@ public final class UserText extends StackPane {
     private final ChangeListener<Boolean> redraw = (o, was, is) -> draw();
     private String text = "";
     private List<Mark> marks = List.of();
+    /** What shows plain text; made when there is some. */
+    private List<Label> plain = List.of();
+
     private boolean open;
 
     private UserText(boolean oneLine, Optional<Veil> veil, String... styleClasses) {
@@ -107,7 +110,14 @@ public final class UserText extends StackPane {
         var marked = veiled ? List.<Mark>of() : marks;
         var shown =
                 !oneLine ? seen : seen.replaceAll(marked.isEmpty() ? "\\s+" : "\\s", " "); // marks keep their places
-        getChildren().setAll(marked.isEmpty() && isPlain(shown) ? plain(shown) : runs(shown, marked));
+        if (!marked.isEmpty() || !isPlain(shown)) {
+            getChildren().setAll(runs(shown, marked));
+        } else if (plain.isEmpty() || !getChildren().equals(plain)) {
+            plain = List.of(plain(shown));
+            getChildren().setAll(plain);
+        } else {
+            plain.getFirst().setText(shown); // a node that is there already needs no new style
+        }
     }
 
     private static boolean isPlain(String text) {
@@ -121,7 +131,7 @@ public final class UserText extends StackPane {
         return true;
     }
 
-    private Node plain(String shown) {
+    private Label plain(String shown) {
         var label = new Label(shown);
         label.setWrapText(!oneLine);
         label.setTextOverrun(OverrunStyle.ELLIPSIS);
