@@ -45,6 +45,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.concurrent.CancellationException;
 import java.util.concurrent.locks.ReadWriteLock;
 import java.util.concurrent.locks.ReentrantReadWriteLock;
 import java.util.function.Function;
@@ -75,6 +76,8 @@ public final class OpenPhone implements Closeable {
     private final Supplier<Names> names;
     /** Whoever takes something out holds it; closing waits for them. */
     private final ReadWriteLock inUse = new ReentrantReadWriteLock();
+
+    private boolean closed;
 
     OpenPhone(
             ConsentGate gate,
@@ -264,19 +267,43 @@ public final class OpenPhone implements Closeable {
         return Optional.empty();
     }
 
-    /** A contact's photo, as it was stored; empty when there is none. */
+    /**
+     * A contact's photo, as it was stored; empty when there is none.
+     *
+     * @throws CancellationException when this was closed meanwhile
+     */
     public Optional<byte[]> photo(Contact contact) throws IOException {
-        return contact.hasPhoto() ? picture(contact.id()) : Optional.empty();
+        return look(() -> contact.hasPhoto() ? picture(contact.id()) : Optional.empty());
     }
 
     /**
      * The beginning of an item, to look at; whoever opened this may read it.
      *
      * @param most bytes
+     * @throws CancellationException when this was closed meanwhile
      */
     public byte[] beginning(String item, int most) throws IOException {
-        try (var in = source.open(new PhonePath(item))) {
-            return in.readNBytes(most);
+        return look(() -> {
+            try (var in = source.open(new PhonePath(item))) {
+                return in.readNBytes(most);
+            }
+        });
+    }
+
+    private interface Look<T> {
+        T look() throws IOException;
+    }
+
+    /** Somebody who looks may be late: what is looked at may be closed by now; while they look it is not. */
+    private <T> T look(Look<T> look) throws IOException {
+        inUse.readLock().lock();
+        try {
+            if (closed) {
+                throw new CancellationException("it was closed meanwhile");
+            }
+            return look.look();
+        } finally {
+            inUse.readLock().unlock();
         }
     }
 
@@ -346,7 +373,7 @@ public final class OpenPhone implements Closeable {
                 place;
                 files;
                 catalogue) {
-            // Closed in the order catalogue, files, place, source.
+            closed = true; // then in the order catalogue, files, place, source
         } finally {
             inUse.writeLock().unlock();
         }

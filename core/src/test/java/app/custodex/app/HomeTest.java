@@ -33,6 +33,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.Semaphore;
+import java.util.concurrent.CancellationException;
 import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -258,6 +259,10 @@ class HomeTest {
                 first = contacts.contacts().ascending();
                 assertEquals(1, contacts.problems(Set.of()).size());
             }
+            var closed = custodex.reading().open(Mandate.ofShop(), "PB-APP", 1, Locale.UK);
+            closed.close();
+            assertThrows(CancellationException.class, () -> closed.beginning("Shared/People/b.vcf", 10));
+            assertThrows(CancellationException.class, () -> closed.photo(first.getFirst()));
             for (int round = 0; round < 2; round++) {
                 try (var contacts = custodex.reading().open(Mandate.ofShop(), "PB-APP", 1, Locale.UK)) {
                     assertEquals(first, contacts.contacts().ascending());

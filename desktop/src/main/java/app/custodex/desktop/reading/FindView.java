@@ -107,6 +107,8 @@ public final class FindView extends BorderPane {
         var title = new HBox(12, Parts.text("Find", "title"), scopes, told, Parts.gap(), days);
         title.setAlignment(Pos.CENTER_LEFT);
         chips.setAlignment(Pos.CENTER_LEFT);
+        kinds.setPrefWrapLength(900); // else its height is reckoned for less room than it gets
+        chips.setMinWidth(USE_PREF_SIZE);
         HBox.setHgrow(kinds, Priority.ALWAYS);
         var second = new HBox(12, kinds, chips);
         second.setMinHeight(32);

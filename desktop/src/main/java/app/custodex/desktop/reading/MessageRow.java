@@ -12,54 +12,106 @@ import javafx.css.PseudoClass;
 import javafx.geometry.Pos;
 import javafx.scene.AccessibleRole;
 import javafx.scene.control.Label;
-import javafx.scene.layout.HBox;
-import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
-/** One message of a running page: a rule where a day begins, the time, who, and what was said with all that hangs on it. */
-final class MessageRow extends VBox {
+/**
+ * One message of a running page: a rule where a day begins, the time, who, and what was said with all that hangs on it. It is laid out by
+ * hand, since nested panes measure each text several times, and that is most of the work while a page runs.
+ */
+final class MessageRow extends Region {
     private static final PseudoClass PRESENT = PseudoClass.getPseudoClass("present");
     private static final double TIME = 68;
     private static final double WHO = 118;
+    private static final double RAIL = 2;
+    private static final double PICKED = 14;
+    private static final double GAP = 8;
+    private static final double BETWEEN = 3;
 
-    private final Label day = Parts.text("", "lesser");
-    private final HBox dayRule = new HBox(day);
+    private final Label day = Parts.text("", "lesser", "day-rule");
     private final Label time = Parts.text("", "lesser", "mono");
     private final Veil veil;
     private final UserText who;
-    private final Region rail = new Region();
+    private final Region rail = rail("tint-other");
+    private final Region ownRail = rail("tint-messages");
     private final UserText text;
-    private final VBox said;
+    /** Attachments, reactions and marks. */
+    private final VBox more = new VBox(BETWEEN);
+
     private final Label picked = Parts.text("", "picked");
     private int row = -1;
     private boolean filled;
+    /** For which width the heights were measured; negative when they have to be again. */
+    private double measured = -1;
+
+    private double dayHeight;
+    private double textHeight;
+    private double moreHeight;
+    private double whoHeight;
 
     MessageRow(Veil veil) {
         this.veil = veil;
         who = veil.paragraph("", "strong");
         text = veil.paragraph("");
-        said = new VBox(3, text);
         getStyleClass().add("message-row");
         setAccessibleRole(AccessibleRole.LIST_ITEM);
         setManaged(false);
-        dayRule.setAlignment(Pos.CENTER);
-        dayRule.setStyle("-fx-padding: 10 0 6 0;");
-        time.setMinWidth(TIME);
-        time.setMaxWidth(TIME);
-        who.setMinWidth(WHO);
-        who.setMaxWidth(WHO);
-        rail.getStyleClass().add("tint");
-        rail.setMinWidth(2);
-        rail.setMaxWidth(2);
-        rail.setMaxHeight(Double.MAX_VALUE);
-        said.setMinWidth(0);
-        HBox.setHgrow(said, Priority.ALWAYS);
-        picked.setMinWidth(14);
-        var line = new HBox(8, time, who, rail, said, picked);
-        line.setAlignment(Pos.TOP_LEFT);
-        line.setMinWidth(0);
-        getChildren().setAll(dayRule, line);
+        day.setAlignment(Pos.CENTER);
+        getChildren().setAll(day, time, who, rail, ownRail, text, more, picked);
+    }
+
+    private static Region rail(String tint) {
+        var rail = new Region();
+        rail.getStyleClass().addAll("tint", tint);
+        return rail;
+    }
+
+    /** Where what was said begins. */
+    private double left() {
+        return snappedLeftInset() + TIME + GAP + WHO + GAP + RAIL + GAP;
+    }
+
+    private double textWidth(double width) {
+        return Math.max(1, width - left() - GAP - PICKED - snappedRightInset());
+    }
+
+    private void measure(double width) {
+        if (measured == width) {
+            return;
+        }
+        measured = width;
+        dayHeight = day.isVisible() ? day.prefHeight(-1) : 0;
+        textHeight = text.prefHeight(textWidth(width));
+        moreHeight = more.getChildren().isEmpty() ? 0 : BETWEEN + more.prefHeight(textWidth(width));
+        whoHeight = who.prefHeight(WHO);
+    }
+
+    @Override
+    protected double computePrefHeight(double width) {
+        measure(width);
+        return snappedTopInset()
+                + dayHeight
+                + Math.max(textHeight + moreHeight, whoHeight)
+                + snappedBottomInset();
+    }
+
+    @Override
+    protected void layoutChildren() {
+        double width = getWidth();
+        measure(width);
+        double x = snappedLeftInset();
+        double y = snappedTopInset();
+        day.resizeRelocate(x, y, Math.max(0, width - x - snappedRightInset()), dayHeight);
+        y += dayHeight;
+        time.resizeRelocate(x, y, TIME, time.prefHeight(TIME));
+        who.resizeRelocate(x + TIME + GAP, y, WHO, whoHeight);
+        double height = Math.max(0, getHeight() - y - snappedBottomInset());
+        rail.resizeRelocate(left() - GAP - RAIL, y, RAIL, height);
+        ownRail.resizeRelocate(left() - GAP - RAIL, y, RAIL, height);
+        text.resizeRelocate(left(), y, textWidth(width), textHeight);
+        more.resizeRelocate(
+                left(), y + textHeight + BETWEEN, textWidth(width), Math.max(0, moreHeight - BETWEEN));
+        picked.resizeRelocate(left() + textWidth(width) + GAP, y, PICKED, picked.prefHeight(PICKED));
     }
 
     /** Which row of the page it is at the moment. */
@@ -90,13 +142,11 @@ final class MessageRow extends VBox {
     void show(int newRow, Optional<String> newDay, String newTime, Optional<Thing> thing, ThingWords words) {
         row = newRow;
         filled = thing.isPresent();
-        dayRule.setVisible(newDay.isPresent());
-        dayRule.setManaged(newDay.isPresent());
+        measured = -1;
+        day.setVisible(newDay.isPresent());
         day.setText(newDay.orElse(""));
         time.setText(newTime);
-        if (said.getChildren().size() > 1) {
-            said.getChildren().setAll(text);
-        }
+        more.getChildren().clear();
         if (thing.isEmpty()) {
             who.setText("");
             text.setOpenText("…");
@@ -108,27 +158,22 @@ final class MessageRow extends VBox {
         } else {
             who.setText(words.who(thing.get()));
         }
-        tint(own ? "tint-messages" : "tint-other");
+        rail.setVisible(!own);
+        ownRail.setVisible(own);
         text.setText(words.what(thing.get()));
         if (thing.get() instanceof Message message) {
-            more(message, words);
+            fillMore(message, words);
         }
         setAccessibleText(newDay.map(at -> at + ", ").orElse("") + newTime + ", "
                 + (own ? who.getText() : veil.words(who.getText())) + ". " + veil.words(words.what(thing.get())));
     }
 
-    private void tint(String tint) {
-        if (!rail.getStyleClass().contains(tint)) { // a style class that is set anew is worked out anew
-            rail.getStyleClass().setAll("tint", tint);
-        }
-    }
-
-    private void more(Message message, ThingWords words) {
+    private void fillMore(Message message, ThingWords words) {
         for (var attachment : message.attachments()) {
-            said.getChildren().add(veil.paragraph(attachment(attachment), "lesser"));
+            more.getChildren().add(veil.paragraph(attachment(attachment), "lesser"));
         }
         if (!message.reactions().isEmpty()) {
-            said.getChildren()
+            more.getChildren()
                     .add(veil.paragraph(
                             message.reactions().stream()
                                     .map(reaction -> reaction.sign() + " "
@@ -142,7 +187,7 @@ final class MessageRow extends VBox {
                 + (message.edited().isPresent() ? (message.replyTo().isPresent() ? " · " : "") + "edited" : "")
                 + (message.state() == Message.State.FAILED ? " not sent" : "");
         if (!marks.isBlank()) {
-            said.getChildren().add(Parts.text(marks.strip(), "lesser"));
+            more.getChildren().add(Parts.text(marks.strip(), "lesser"));
         }
     }
 

@@ -39,7 +39,7 @@ final class OnlyMenu extends MenuButton {
         this.asked = asked;
         this.chosen = chosen;
         setId("room-only");
-        getStyleClass().add("small-choice");
+        getStyleClass().add("small-menu");
         setMinWidth(USE_PREF_SIZE);
         setAccessibleText("Show only some of these");
         getItems().setAll(new MenuItem("")); // a menu without entries is not opened, and its entries are made then

@@ -266,11 +266,12 @@ final class ThingDetail extends VBox {
                     .orElse("the owner");
             Parts.fact(facts, "Reaction", desk.veil().paragraph(reaction.sign() + "  " + by));
         }
+        var catalogue = phone.orElseThrow().catalogue();
         message.replyTo()
                 .ifPresent(to -> desk.work()
                         .start(
                                 "Reply",
-                                () -> phone.orElseThrow().catalogue().find(to),
+                                () -> catalogue.find(to),
                                 found -> found.filter(any -> shown.filter(
                                                         now -> now.thing().equals(message))
                                                 .isPresent())
@@ -377,11 +378,12 @@ final class ThingDetail extends VBox {
         view.setAccessibleText("Picture");
         desk.veil().picture(view);
         body.getChildren().add(view);
+        var in = phone.orElseThrow();
         desk.work()
                 .start(
                         "A picture",
                         () -> new Image(
-                                new ByteArrayInputStream(phone.orElseThrow().beginning(item.get(), LARGEST_PICTURE)),
+                                new ByteArrayInputStream(in.beginning(item.get(), LARGEST_PICTURE)),
                                 2 * PICTURE,
                                 0,
                                 true,

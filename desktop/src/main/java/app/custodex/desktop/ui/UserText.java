@@ -112,11 +112,25 @@ public final class UserText extends StackPane {
                 !oneLine ? seen : seen.replaceAll(marked.isEmpty() ? "\\s+" : "\\s", " "); // marks keep their places
         if (!marked.isEmpty() || !isPlain(shown)) {
             getChildren().setAll(runs(shown, marked));
-        } else if (plain.isEmpty() || !getChildren().equals(plain)) {
+        } else if (!getChildren().equals(plain) || plain.isEmpty()) {
             plain = List.of(plain(shown));
             getChildren().setAll(plain);
         } else {
             plain.getFirst().setText(shown); // a node that is there already needs no new style
+        }
+    }
+
+    /** A label fills its room by itself, and need not be measured once more for it. */
+    @Override
+    protected void layoutChildren() {
+        if (!plain.isEmpty() && getChildren().equals(plain)) {
+            double x = snappedLeftInset();
+            double y = snappedTopInset();
+            plain.getFirst()
+                    .resizeRelocate(
+                            x, y, getWidth() - x - snappedRightInset(), getHeight() - y - snappedBottomInset());
+        } else {
+            super.layoutChildren();
         }
     }
 
