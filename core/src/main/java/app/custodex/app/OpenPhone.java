@@ -308,6 +308,15 @@ public final class OpenPhone implements Closeable {
     }
 
     /**
+     * To be asked before anything in it goes on paper.
+     *
+     * @throws app.custodex.base.ProblemException when the customer's consent was withdrawn
+     */
+    public void askToPrint() throws IOException {
+        gate.ask(Operation.PRINT, mandate, phone);
+    }
+
+    /**
      * Writes the picture of a thing, or the item that it was read from, into a new file as it is.
      *
      * @throws app.custodex.base.ProblemException when the customer's consent was withdrawn, or the file is there already

@@ -4,7 +4,8 @@ package app.custodex.app;
 public enum Operation {
     COPY("copied"),
     READ("read"),
-    EXTRACT("extracted");
+    EXTRACT("extracted"),
+    PRINT("printed");
 
     private final String done;
 

@@ -64,7 +64,8 @@ public final class Spine {
         record Row(int number, long at, long written, int day, byte kind, long bytes, int traits, int who) {}
         var rows = new ArrayList<Row>();
         try (var statement = db.createStatement();
-                var found = statement.executeQuery("SELECT id, at, day, kind, bytes, traits, who FROM thing ORDER BY id")) {
+                var found =
+                        statement.executeQuery("SELECT id, at, day, kind, bytes, traits, who FROM thing ORDER BY id")) {
             while (found.next()) {
                 long written = found.getLong(2);
                 boolean none = found.wasNull();

@@ -1,6 +1,7 @@
 package app.custodex.desktop;
 
 import app.custodex.app.Settings;
+import app.custodex.base.Problem;
 import app.custodex.desktop.bench.BenchView;
 import app.custodex.desktop.bench.SourcesView;
 import app.custodex.desktop.desk.Desk;
@@ -164,6 +165,17 @@ final class Shell extends Region {
         keys.put(KeyCombination.valueOf("Ctrl+F"), readingRoom::focusFind);
         keys.put(KeyCombination.valueOf("Ctrl+K"), find::begin);
         keys.put(KeyCombination.valueOf("Ctrl+T"), readingRoom::pickAllShown);
+        keys.put(KeyCombination.valueOf("Ctrl+P"), this::print);
+    }
+
+    private void print() {
+        if (desk.place().get() == Place.READING_ROOM) {
+            readingRoom.print();
+        } else {
+            desk.work()
+                    .tell(Problem.note(
+                            "Printing", "There is no list to print here", "Open a layer in the reading room: Ctrl+R"));
+        }
     }
 
     private void extract() {

@@ -122,6 +122,11 @@ final class ConversationPage extends Region {
         tellChosen();
     }
 
+    /** The numbers of all messages, in their order. */
+    int[] rows() {
+        return numbers.clone();
+    }
+
     /** The number of the message at which one is; empty when there is none. */
     Optional<Long> present() {
         return numbers.length == 0 ? Optional.empty() : Optional.of((long) numbers[present]);

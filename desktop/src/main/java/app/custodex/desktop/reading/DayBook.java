@@ -298,6 +298,11 @@ final class DayBook extends VBox {
         return pages.flatMap(read -> row < numbers.length ? read.get(row, numbers) : Optional.empty());
     }
 
+    /** The numbers of all rows, in their order. */
+    int[] rows() {
+        return numbers.clone();
+    }
+
     void focusList() {
         list.requestFocus();
         if (list.getSelectionModel().isEmpty()) {

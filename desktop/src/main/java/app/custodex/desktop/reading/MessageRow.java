@@ -89,10 +89,7 @@ final class MessageRow extends Region {
     @Override
     protected double computePrefHeight(double width) {
         measure(width);
-        return snappedTopInset()
-                + dayHeight
-                + Math.max(textHeight + moreHeight, whoHeight)
-                + snappedBottomInset();
+        return snappedTopInset() + dayHeight + Math.max(textHeight + moreHeight, whoHeight) + snappedBottomInset();
     }
 
     @Override
@@ -109,8 +106,7 @@ final class MessageRow extends Region {
         rail.resizeRelocate(left() - GAP - RAIL, y, RAIL, height);
         ownRail.resizeRelocate(left() - GAP - RAIL, y, RAIL, height);
         text.resizeRelocate(left(), y, textWidth(width), textHeight);
-        more.resizeRelocate(
-                left(), y + textHeight + BETWEEN, textWidth(width), Math.max(0, moreHeight - BETWEEN));
+        more.resizeRelocate(left(), y + textHeight + BETWEEN, textWidth(width), Math.max(0, moreHeight - BETWEEN));
         picked.resizeRelocate(left() + textWidth(width) + GAP, y, PICKED, picked.prefHeight(PICKED));
     }
 

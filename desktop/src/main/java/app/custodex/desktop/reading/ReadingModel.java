@@ -290,6 +290,13 @@ final class ReadingModel {
         return numbers;
     }
 
+    /** Of the contacts that the list shows. */
+    int[] numbersShown() {
+        return layer.get().stream()
+                .flatMapToInt(open -> shown.get().stream().mapToInt(open::number))
+                .toArray();
+    }
+
     private List<Contact> picked() {
         return layer.get()
                 .map(open -> open.contacts().ascending().stream()

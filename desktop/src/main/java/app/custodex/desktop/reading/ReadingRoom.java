@@ -19,6 +19,7 @@ import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
+import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -58,6 +59,7 @@ public final class ReadingRoom extends BorderPane {
     private final FlowPane open = new FlowPane(10, 6);
     private final Button attached =
             Parts.button("room-attached", "Attachments", "", this::toggleAttached, "row-button", "scope");
+    private final Printing printing;
     private final OnlyMenu only;
     /** What the detail shows when the selection rests. */
     private final Rest<Optional<Entry>> chosen;
@@ -83,6 +85,7 @@ public final class ReadingRoom extends BorderPane {
         this.desk = desk;
         model = new ReadingModel(desk);
         room = new RoomModel(desk, model.tray());
+        printing = new Printing(desk);
         setId("reading-room");
         river = new TimeRiver(
                 desk.words().locale(), span -> room.ask(room.asked().within(span)));
@@ -483,6 +486,61 @@ public final class ReadingRoom extends BorderPane {
     /** Shows what is in the tray, and only that; or all again. */
     private void lookThrough() {
         room.ask(room.asked().picked() ? room.asked().picked(false) : RoomModel.Asked.EVERYTHING.picked(true));
+    }
+
+    /** Prints what one looks at, as it is sorted and narrowed. */
+    public void print() {
+        var in = room.room().get();
+        if (in.isEmpty() || model.isGrowing()) {
+            desk.work()
+                    .tell(
+                            in.isPresent()
+                                    ? TrayModel.STILL_READING
+                                    : Problem.note(
+                                            "Printing", "No layer is open", "Open one in the strongroom: Ctrl+2"));
+        } else if (desk.veil().isDown()) {
+            desk.work()
+                    .tell(Problem.note(
+                            "Printing", "The curtain is down, and nothing behind it is printed", "Lift it with F6"));
+        } else {
+            print(in.get().phone(), atContacts() ? model.numbersShown() : shownRows());
+        }
+    }
+
+    private int[] shownRows() {
+        return list.getChildren().contains(page) ? page.rows() : book.rows();
+    }
+
+    private void print(OpenPhone phone, int[] numbers) {
+        if (numbers.length > Printout.MOST_LINES) {
+            desk.work()
+                    .tell(Problem.note(
+                            "Printing",
+                            "That is " + desk.words().count(numbers.length) + " lines, more than "
+                                    + desk.words().count(Printout.MOST_LINES),
+                            "Choose fewer by their dates, kinds or words"));
+            return;
+        }
+        var title = room.asked()
+                .conversation()
+                .map(talk -> new ThingWords(phone.names()).what(talk.conversation()))
+                .orElse(phone.phone().name());
+        var under = where.getText();
+        desk.work()
+                .start(
+                        "Printing",
+                        () -> {
+                            phone.askToPrint();
+                            return new PrintLines(phone, desk.words().locale()).of(numbers);
+                        },
+                        lines -> printing.print(
+                                new Printout(title, List.of(under, count(lines.size())), lines),
+                                getScene().getWindow()));
+    }
+
+    private String count(int lines) {
+        return desk.words().count(lines, "line", "lines") + ", printed "
+                + desk.words().moment(desk.now(), desk.now());
     }
 
     private boolean atContacts() {

@@ -4,7 +4,6 @@ import app.custodex.app.OpenPhone;
 import app.custodex.catalogue.Catalogue;
 import app.custodex.catalogue.Catalogue.InTouch;
 import app.custodex.catalogue.Catalogue.Names;
-import app.custodex.catalogue.Catalogue.Order;
 import app.custodex.catalogue.Filter;
 import app.custodex.catalogue.Spine;
 import app.custodex.catalogue.Spine.Seen;

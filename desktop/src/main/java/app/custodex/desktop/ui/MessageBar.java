@@ -3,11 +3,13 @@ package app.custodex.desktop.ui;
 import app.custodex.base.Problem;
 import java.util.ArrayDeque;
 import java.util.Deque;
+import javafx.css.PseudoClass;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
+import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 
 /**
@@ -15,6 +17,9 @@ import javafx.scene.layout.VBox;
  * shown until it is understood.
  */
 public final class MessageBar extends HBox {
+    private static final PseudoClass NOTE = PseudoClass.getPseudoClass("note");
+
+    private final StackPane mark = new StackPane();
     private final Label what = Parts.sentence("", "message-what");
     private final Label advice = Parts.sentence("", "message-advice");
     private final Label more = Parts.text("", "lesser");
@@ -37,7 +42,7 @@ public final class MessageBar extends HBox {
         var words = new VBox(2, what, advice);
         HBox.setHgrow(words, Priority.ALWAYS);
         Button close = Parts.button("message-close", "Understood", "Esc", this::hide);
-        getChildren().addAll(Parts.mark(Parts.Mark.TROUBLE), words, more, close);
+        getChildren().addAll(mark, words, more, close);
         refresh();
     }
 
@@ -57,6 +62,9 @@ public final class MessageBar extends HBox {
     private void refresh() {
         var shown = waiting.peekFirst();
         if (shown != null) {
+            boolean note = shown.grade() == Problem.Grade.NOTE;
+            pseudoClassStateChanged(NOTE, note);
+            mark.getChildren().setAll(Parts.mark(note ? Parts.Mark.PARTLY : Parts.Mark.TROUBLE));
             what.setText(veil.subject(shown.subject()) + ": " + shown.what() + ".");
             advice.setText(shown.advice().isEmpty() ? "" : shown.advice() + ".");
             more.setText(waiting.size() > 1 ? "and " + (waiting.size() - 1) + " more" : "");

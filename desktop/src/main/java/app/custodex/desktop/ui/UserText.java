@@ -41,6 +41,7 @@ public final class UserText extends StackPane {
     private List<Label> plain = List.of();
 
     private boolean open;
+    private boolean onPaper;
 
     private UserText(boolean oneLine, Optional<Veil> veil, String... styleClasses) {
         this.oneLine = oneLine;
@@ -63,6 +64,14 @@ public final class UserText extends StackPane {
     /** Text that wraps. */
     public static UserText paragraph(String text, String... styleClasses) {
         return made(false, Optional.empty(), text, styleClasses);
+    }
+
+    /** Text that wraps, for paper: a label cuts its text to the width that it has on the screen, which is not quite that on paper. */
+    public static UserText printed(String text, String... styleClasses) {
+        var node = new UserText(false, Optional.empty(), styleClasses);
+        node.onPaper = true;
+        node.setText(text);
+        return node;
     }
 
     static UserText made(boolean oneLine, Optional<Veil> veil, String text, String... styleClasses) {
@@ -110,7 +119,7 @@ public final class UserText extends StackPane {
         var marked = veiled ? List.<Mark>of() : marks;
         var shown =
                 !oneLine ? seen : seen.replaceAll(marked.isEmpty() ? "\\s+" : "\\s", " "); // marks keep their places
-        if (!marked.isEmpty() || !isPlain(shown)) {
+        if (onPaper || !marked.isEmpty() || !isPlain(shown)) {
             getChildren().setAll(runs(shown, marked));
         } else if (!getChildren().equals(plain) || plain.isEmpty()) {
             plain = List.of(plain(shown));
@@ -127,8 +136,7 @@ public final class UserText extends StackPane {
             double x = snappedLeftInset();
             double y = snappedTopInset();
             plain.getFirst()
-                    .resizeRelocate(
-                            x, y, getWidth() - x - snappedRightInset(), getHeight() - y - snappedBottomInset());
+                    .resizeRelocate(x, y, getWidth() - x - snappedRightInset(), getHeight() - y - snappedBottomInset());
         } else {
             super.layoutChildren();
         }
