@@ -85,17 +85,14 @@ public final class Fonts {
             case ARABIC -> family("NotoSansArabic_400Regular", "Noto Sans Arabic");
             case HEBREW -> family("NotoSansHebrew_400Regular", "Noto Sans Hebrew");
             case DEVANAGARI -> family("NotoSansDevanagari_400Regular", "Noto Sans Devanagari");
-            case GREEK, CYRILLIC -> {
-                loadOnce("NotoSans_700Bold");
-                yield family("NotoSans_400Regular", NOTO_SANS);
-            }
+            case GREEK, CYRILLIC -> family("NotoSans_400Regular", NOTO_SANS);
             default -> "";
         };
     }
 
-    /** Whether a family has a bold face that draws its script; the others come in one weight. */
-    static boolean hasBold(String family) {
-        return family.equals(NOTO_SANS);
+    /** The family that draws the same as strongly as the interface's own headings; most come in one weight. */
+    static String strong(String family) {
+        return family.equals(NOTO_SANS) ? family("NotoSans_600SemiBold", "Noto Sans SemiBold") : family;
     }
 
     static String emojiFamily() {

@@ -24,7 +24,7 @@ import javafx.scene.text.TextFlow;
  * each run gets the font that can draw it. Plain Latin text takes the short way.
  */
 public final class UserText extends StackPane {
-    /** Style classes whose words are bold. */
+    /** Style classes whose words are strong. */
     private static final Set<String> STRONG = Set.of("strong", "heading", "title");
 
     private static final Pattern CLUSTER = Pattern.compile("\\X");
@@ -165,14 +165,13 @@ public final class UserText extends StackPane {
         return label;
     }
 
-    /** @param strong whether it is drawn bold, where its font can */
+    /** @param strong whether it is drawn strongly, where its font can */
     private record Run(String text, String family, boolean marked, boolean strong) {
         /** Empty for the interface's own font, which the style sheet gives. */
         String style() {
             return family.isEmpty()
                     ? ""
-                    : "-fx-font-family: '" + family + "'; -fx-font-weight: "
-                            + (strong && Fonts.hasBold(family) ? "bold;" : "normal;");
+                    : "-fx-font-family: '" + (strong ? Fonts.strong(family) : family) + "'; -fx-font-weight: normal;";
         }
 
         /** A mark needs a background, which only a region has. */
