@@ -50,7 +50,7 @@ final class BackupCommand implements Callable<Integer> {
     @Option(
             names = "--item",
             paramLabel = "PATH",
-            description = "Of its kind take only this item, named as the phone lists it; may be repeated")
+            description = "Take only this item of its kind, named as the phone lists it; may be repeated")
     private List<String> items = List.of();
 
     @Option(
@@ -74,7 +74,7 @@ final class BackupCommand implements Callable<Integer> {
             names = "--wait",
             paramLabel = "SECONDS",
             defaultValue = "0",
-            description = "How long to wait for a phone that is away or asks for a hand (default: ${DEFAULT-VALUE})")
+            description = "How long to wait for a phone that is unplugged or needs someone to tap something on it (default: ${DEFAULT-VALUE})")
     private int wait;
 
     @Option(names = "--no-check", negatable = true, description = "Don't read the layer back")

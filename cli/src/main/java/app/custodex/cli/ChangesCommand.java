@@ -16,7 +16,7 @@ import picocli.CommandLine.Spec;
 /** Says what a layer brought. */
 @Command(
         name = "changes",
-        description = "Lists what came, changed and went in a layer, against the layers below.",
+        description = "Lists what was added, changed and deleted in a layer, compared with the layers below.",
         mixinStandardHelpOptions = true)
 final class ChangesCommand implements Callable<Integer> {
     @Mixin

@@ -39,10 +39,10 @@ final class CheckCommand implements Callable<Integer> {
     @Option(names = "--layer", paramLabel = "NUMBER", description = "Only this layer of the phone (default: all)")
     private Optional<Integer> layer = Optional.empty();
 
-    @Option(names = "--overdue", description = "Only phones of which a layer was not read back within a week")
+    @Option(names = "--overdue", description = "Only phones with a layer that was not read back for a week")
     private boolean overdue;
 
-    @Option(names = "--decrypt", description = "Of sealed layers compare the content too; asks for the passphrase")
+    @Option(names = "--decrypt", description = "Compare the content of sealed layers too; asks for the passphrase")
     private boolean decrypt;
 
     @Mixin

@@ -51,10 +51,10 @@ final class ExtractCommand implements Callable<Integer> {
     @Option(names = "--file-each", description = "vCard: one file a contact")
     private boolean fileEach;
 
-    @Option(names = "--byte-order-mark", description = "CSV: begin with U+FEFF, by which spreadsheets know UTF-8")
+    @Option(names = "--byte-order-mark", description = "CSV: mark as UTF-8, so that spreadsheets show accents")
     private boolean byteOrderMark;
 
-    @Option(names = "--spreadsheet-safe", description = "CSV: put ' before text that a spreadsheet would carry out")
+    @Option(names = "--spreadsheet-safe", description = "CSV: put ' before text that a spreadsheet would run as a formula")
     private boolean spreadsheetSafe;
 
     @Option(

@@ -42,7 +42,7 @@ final class FindCommand implements Callable<Integer> {
     @Mixin
     private FilterOption filter;
 
-    @Option(names = "--all-layers", description = "Look into every layer; what is in several as it is, is found once")
+    @Option(names = "--all-layers", description = "Search every layer; what several layers share is listed once")
     private boolean allLayers;
 
     @Spec

@@ -80,7 +80,7 @@ final class StrongroomCommand implements Runnable {
 
     @Command(
             name = "move",
-            description = "Brings the strongroom to another place, and uses it there.",
+            description = "Moves the strongroom to another folder and uses it there.",
             mixinStandardHelpOptions = true)
     int move(@Mixin HomeOption home, @Parameters(paramLabel = "FOLDER") Path folder) throws IOException {
         try (var custodex = home.open()) {

@@ -17,13 +17,13 @@ import picocli.CommandLine.Spec;
 /** Carries out the runs that dockets ask for, without a window. */
 @Command(
         name = "watch",
-        description = "Backs up phones by themselves, as their dockets say, until it is stopped.",
+        description = "Backs up phones automatically, as their dockets say, until it is stopped.",
         mixinStandardHelpOptions = true)
 final class WatchCommand implements Callable<Integer> {
     @Mixin
     private HomeOption home;
 
-    @Option(names = "--once", description = "Carry out what is due now, wait for it, and end")
+    @Option(names = "--once", description = "Run what is due now, wait for it and exit")
     private boolean once;
 
     @Spec

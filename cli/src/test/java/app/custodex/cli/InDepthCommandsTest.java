@@ -89,7 +89,7 @@ class InDepthCommandsTest extends CommandTest {
         assertTrue(done("source", "list").out().contains("Loft"));
         secrets("000000");
         var wrong = runOwn("backup", "Loft", "--quiet", "--account", loft.account(), "--secrets-stdin");
-        assertTrue(wrong.err().contains("does not take this code"), wrong.err());
+        assertTrue(wrong.err().contains("did not accept this code"), wrong.err());
         done("source", "remove", "Card");
         assertFalse(done("source", "list").out().contains("Card"));
         assertEquals(1, run("source", "remove", "ostrel").code(), "a phone is not taken off, it is unplugged");

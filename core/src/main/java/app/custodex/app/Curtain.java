@@ -70,8 +70,8 @@ public final class Curtain {
             throw new ProblemException(
                     Problem.failure(
                             "The curtain",
-                            "That it was lifted can't be written down, so it stays down",
-                            "Look whether the disk is full or can't be written"),
+                            "The lifting can't be recorded, so the curtain stays down",
+                            "Check whether the disk is full or read-only"),
                     e);
         }
     }

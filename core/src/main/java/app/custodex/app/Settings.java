@@ -78,7 +78,7 @@ public record Settings(
         }
         throw new ProblemException(Problem.failure(
                 file.toString(),
-                "What the shop has settled can't be read, so it is not known which strongroom is in use",
+                "The shop's settings can't be read, so it is not known which strongroom is in use",
                 "Choose the strongroom again with \"strongroom use\"; the damaged file is kept beside it"));
     }
 

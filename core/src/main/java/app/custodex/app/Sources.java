@@ -138,7 +138,7 @@ public final class Sources {
         var path = Path.of(words).toAbsolutePath().normalize();
         if (!Files.isReadable(path)) {
             throw new ProblemException(Problem.failure(
-                    path.toString(), "There is nothing there that this user may read", "Look at the path again"));
+                    path.toString(), "There is nothing there that this user may read", "Check the path"));
         }
         if (isWithin(path, strongroom)) {
             throw new ProblemException(Problem.failure(
@@ -216,7 +216,7 @@ public final class Sources {
 
     private static ProblemException notAnAddress(String words, URISyntaxException e) {
         return new ProblemException(
-                Problem.failure(words, "It is no web address", "Write it as https://name/folder/"), e);
+                Problem.failure(words, "This is not a web address", "Write it as https://name/folder/"), e);
     }
 
     private Source source(String name, Type type, URI address) throws IOException {

@@ -102,7 +102,7 @@ public final class Trays {
                     Problem.loss(
                             "The tray of layer " + open.layer().get().number(),
                             "It can't be kept on the disk, so it is gone when the layer is closed",
-                            "Look whether the disk is full or can't be written"),
+                            "Check whether the disk is full or read-only"),
                     e);
         }
     }

@@ -346,7 +346,7 @@ public final class BackupRun {
         return new ProblemException(
                 Problem.failure(
                         where,
-                        "The strongroom's disk doesn't take what is written to it",
+                        "The strongroom's disk can't be written to",
                         "Look at the disk and its cable, then start the backup again; it goes on where it stopped"),
                 e);
     }

@@ -64,7 +64,7 @@ public final class JsonLog<T> {
                                     ? "Line " + damaged.getFirst() + " of it can't be read; the others can"
                                     : damaged.size() + " of its lines can't be read, the first is line "
                                             + damaged.getFirst() + "; the others can",
-                            "Look for trouble with the disk"));
+                            "Check the disk for errors"));
         }
     }
 

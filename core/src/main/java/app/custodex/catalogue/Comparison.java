@@ -45,7 +45,8 @@ public final class Comparison {
     }
 
     /**
-     * Compares by what names a thing, and by all that it says. Stores that did not change are not gone through.
+     * Compares by what names a thing, and by all that it says. Stores that did not change are not gone through. A phone may number its
+     * rows anew, so what says the same in both is the same, whatever its number.
      *
      * @param kinds which are wanted; empty for all
      */
@@ -66,7 +67,14 @@ public final class Comparison {
                         is.isEmpty() ? List.of() : newer.rows(is.get().id()));
             }
         }
+        comparison.findAgain(older, newer);
         return comparison;
+    }
+
+    private void findAgain(Catalogue older, Catalogue newer) throws IOException {
+        var renumbered = new Renumbered(older, newer, differences);
+        differences.clear();
+        differences.addAll(renumbered.rest());
     }
 
     /** Both in the order of their keys. */

@@ -20,7 +20,7 @@ public final class Country {
         var code = written.strip().toUpperCase(Locale.ROOT);
         if (!code.isEmpty() && !KNOWN.contains(code)) {
             throw new ProblemException(Problem.failure(
-                    written, "This is no country's code", "Write two letters as ISO 3166 has them, such as GB or JP"));
+                    written, "This is not a country code", "Write two letters as ISO 3166 has them, such as GB or JP"));
         }
         return code;
     }

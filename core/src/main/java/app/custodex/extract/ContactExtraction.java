@@ -66,7 +66,7 @@ public final class ContactExtraction {
             throw new ProblemException(
                     Problem.failure(
                             folder.toString(),
-                            "This folder doesn't take the files",
+                            "The files can't be written to this folder",
                             "Choose another folder, or free some space; files that are complete stay there"),
                     e);
         }

@@ -64,8 +64,8 @@ final class ContactTable {
         columns.add(new Column("Middle name", c -> c.name().middle()));
         columns.add(new Column("Family name", c -> c.name().family()));
         columns.add(new Column("Suffix", c -> c.name().suffix()));
-        columns.add(new Column("Spoken given name", c -> c.name().phoneticGiven()));
-        columns.add(new Column("Spoken family name", c -> c.name().phoneticFamily()));
+        columns.add(new Column("Phonetic given name", c -> c.name().phoneticGiven()));
+        columns.add(new Column("Phonetic family name", c -> c.name().phoneticFamily()));
         columns.add(new Column("Nicknames", c -> String.join("\n", c.nicknames())));
         columns.add(new Column("Organisation", c -> c.organisation().name()));
         columns.add(new Column("Department", c -> c.organisation().department()));
@@ -76,17 +76,17 @@ final class ContactTable {
             columns.add(new Column(title, c -> at(c.phones(), at, p -> p.written())));
             columns.add(new Column(title + " E.164", c -> at(c.phones(), at, p -> p.e164())));
         });
-        several(contacts, Contact::mails, "Mail", labelled(columns, Contact::mails));
-        several(contacts, Contact::webs, "Web", labelled(columns, Contact::webs));
+        several(contacts, Contact::mails, "E-mail", labelled(columns, Contact::mails));
+        several(contacts, Contact::webs, "Website", labelled(columns, Contact::webs));
         several(contacts, Contact::chats, "Chat", labelled(columns, Contact::chats));
         several(contacts, Contact::addresses, "Address", (title, at) -> {
             columns.add(new Column(title + " label", c -> at(c.addresses(), at, a -> a.label())));
-            columns.add(new Column(title + " box", c -> at(c.addresses(), at, a -> a.box())));
+            columns.add(new Column(title + " PO box", c -> at(c.addresses(), at, a -> a.box())));
             columns.add(new Column(title + " extended", c -> at(c.addresses(), at, a -> a.extended())));
             columns.add(new Column(title + " street", c -> at(c.addresses(), at, a -> a.street())));
             columns.add(new Column(title + " town", c -> at(c.addresses(), at, a -> a.town())));
             columns.add(new Column(title + " region", c -> at(c.addresses(), at, a -> a.region())));
-            columns.add(new Column(title + " code", c -> at(c.addresses(), at, a -> a.code())));
+            columns.add(new Column(title + " postcode", c -> at(c.addresses(), at, a -> a.code())));
             columns.add(new Column(title + " country", c -> at(c.addresses(), at, a -> a.country())));
         });
         columns.add(

@@ -61,7 +61,7 @@ public final class ArchiveLink extends PlainLink {
     private static ProblemException noArchive(Path file) {
         return new ProblemException(Problem.failure(
                 file.toString(),
-                "It is no ZIP archive and no TAR archive",
+                "It is not a ZIP or TAR archive",
                 "Unpack it with the program that made it, and add the folder instead"));
     }
 
@@ -110,7 +110,7 @@ public final class ArchiveLink extends PlainLink {
             }
             throw new LinkException.Item(
                     PhonePath.nearest(name().name()),
-                    "This is no ZIP archive and no uncompressed TAR archive, or it is damaged",
+                    "This is not a ZIP or an uncompressed TAR archive, or it is damaged",
                     "Unpack it with the program that made it, and add the folder instead",
                     e);
         }

@@ -47,7 +47,7 @@ final class DavListing {
             if (xml.next() == XMLStreamReader.START_ELEMENT && is(xml, DAV, "response")) {
                 response(xml).flatMap(answer -> answer.listed(base, folder)).ifPresent(result::add);
                 if (result.size() > limits.members()) {
-                    throw new LinkException.Item(folder, "The list of this folder doesn't end", Limits.ADVICE, null);
+                    throw new LinkException.Item(folder, "The listing of this folder never ends", Limits.ADVICE, null);
                 }
             }
         }
@@ -141,7 +141,7 @@ final class DavListing {
                         PhonePath.nearest(parent.text() + "/" + name),
                         Problem.failure(
                                 parent.text().isEmpty() ? "/" : parent.text(),
-                                "The phone lists \"" + raw + "\", which is no name of a file in this folder",
+                                "The phone lists \"" + raw + "\", which is not a file name in this folder",
                                 "It was left out; look at the folder on the phone")));
             }
             var path = parent.child(name);

@@ -129,7 +129,7 @@ public final class FolderLink extends PlainLink {
             var before = Files.readAttributes(path, BasicFileAttributes.class, LinkOption.NOFOLLOW_LINKS);
             if (!before.isRegularFile()) {
                 throw new LinkException.Item(
-                        file, "It is no ordinary file any more", "Back up again to take what is there now", null);
+                        file, "It is no longer an ordinary file", "Back up again to take what is there now", null);
             }
             var channel = FileChannel.open(path);
             try {

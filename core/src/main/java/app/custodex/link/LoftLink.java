@@ -65,7 +65,7 @@ public final class LoftLink implements PhoneLink {
         var answer = ask("sign-in", Optional.of(Map.of("account", newAccount)));
         if (answer.code() != 202) {
             throw new ProblemException(Problem.failure(
-                    newAccount, "Loft knows no such account", "Ask the customer how the account is written"));
+                    newAccount, "Loft has no such account", "Ask the customer how the account is spelled"));
         }
         account = Optional.of(newAccount);
         token = Optional.empty();
@@ -81,7 +81,7 @@ public final class LoftLink implements PhoneLink {
             }
             throw new ProblemException(Problem.failure(
                     account.orElse("The account"),
-                    "Loft does not take this code",
+                    "Loft did not accept this code",
                     account.isPresent()
                             ? "Compare it with the customer's message and enter it again"
                             : "It was wrong too often; have a new one sent"));

@@ -84,7 +84,7 @@ public final class ZipsInside implements FileSource {
         if (Files.getFileStore(own).getUsableSpace() < 2 * facts.bytes()) {
             place.remove(own);
             throw new ProblemException(Problem.loss(
-                    path.text(), "There is no room to look into this archive", "Make room, and open it again"));
+                    path.text(), "There is not enough room to look into this archive", "Make room, and open it again"));
         }
         try (var in = source.open(path)) {
             copied += Files.copy(in, file);

@@ -33,14 +33,14 @@ record Finding(String file, String what, Optional<Mend> mend, boolean costly) {
 
     Problem problem() {
         var advice = mend.isPresent()
-                ? "Mend the strongroom; what is needed for it is there. Look for trouble with the disk"
+                ? "Mend the strongroom; what is needed for it is there. Check the disk for errors"
                 : costly
-                        ? "Bring it back from the shop's second copy; look for trouble with the disk"
+                        ? "Bring it back from the shop's second copy; check the disk for errors"
                         : "Find out who put it there, and remove it";
         return costly ? Problem.failure(file, what, advice) : Problem.loss(file, what, advice);
     }
 
     Problem mended() {
-        return Problem.note(file, what + ". It was mended", "Look for trouble with the disk");
+        return Problem.note(file, what + ". It was mended", "Check the disk for errors");
     }
 }

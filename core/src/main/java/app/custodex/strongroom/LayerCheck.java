@@ -234,7 +234,6 @@ public final class LayerCheck {
     }
 
     private static Problem damage(String content, String what) {
-        return Problem.failure(
-                content, what, "Back the phone up again while it is here; look for trouble with the disk");
+        return Problem.failure(content, what, "Back the phone up again while it is here; check the disk for errors");
     }
 }

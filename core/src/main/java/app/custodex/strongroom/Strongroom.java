@@ -427,7 +427,7 @@ public final class Strongroom {
             if (stack.object().exists()) {
                 throw new ProblemException(Problem.failure(
                         phone.name(),
-                        "Whether a stack is sealed is settled by its first layer",
+                        "Whether a stack is sealed is decided by its first layer",
                         "Go on as it is, or begin anew after its layers were destroyed"));
             }
             disk.delete(stack.work());

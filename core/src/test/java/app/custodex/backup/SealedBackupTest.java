@@ -245,7 +245,7 @@ class SealedBackupTest {
         phone.put("a", marked(100, 1));
         run(phone, Strongroom.make(root, disk)).run();
         var late = assertThrows(ProblemException.class, this::sealed);
-        assertTrue(late.problem().what().contains("settled by its first layer"), late.getMessage());
+        assertTrue(late.problem().what().contains("decided by its first layer"), late.getMessage());
     }
 
     @Test

@@ -7,6 +7,7 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 import app.custodex.catalogue.Catalogue.Order;
 import app.custodex.catalogue.Comparison.Change;
 import app.custodex.model.MediaFile;
+import app.custodex.model.Message;
 import app.custodex.model.Moment;
 import app.custodex.model.Note;
 import app.custodex.model.Thing;
@@ -16,6 +17,7 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.text.Normalizer;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -143,6 +145,66 @@ class HistoryTest {
             }
         }
         assertEquals(expected, told);
+    }
+
+    private static Thing message(String key, int minute, String text, Message.State state) {
+        return new Message(
+                new ThingId("talk", key),
+                "",
+                new ThingId("talk", "c1"),
+                Optional.of(Moment.at(Instant.ofEpochSecond(1_700_000_000L + 60L * minute))),
+                true,
+                Optional.empty(),
+                text,
+                "SMS",
+                state,
+                List.of(),
+                Optional.empty(),
+                List.of(),
+                Optional.empty(),
+                false);
+    }
+
+    /** As a phone does that builds its database anew, or was restored. */
+    @Test
+    void whatStandsUnderAnotherNumberIsTheSame() throws IOException {
+        var phone = new WrittenReader(folder);
+        var first = new ArrayList<Thing>();
+        for (int i = 0; i < 40; i++) {
+            // Two of them say the same at the same time.
+            first.add(message("m" + i, i == 8 ? 7 : i, i == 8 ? "text 7" : "text " + i, Message.State.SENT));
+        }
+        phone.write("talk", first.toArray(Thing[]::new));
+        try (var older = phone.catalogue(Optional.empty(), 1)) {
+            var second = new ArrayList<Thing>();
+            for (int i = 0; i < 42; i++) {
+                if (i == 5 || i == 8) {
+                    continue; // gone
+                }
+                // One from before stands in front, so all others move on by one; the last two came.
+                second.add(message(
+                        "m" + (i + 1),
+                        i,
+                        i == 20 ? "edited" : "text " + i,
+                        i == 30 ? Message.State.READ : Message.State.SENT));
+            }
+            second.add(message("m0", -1, "an old one", Message.State.SENT));
+            phone.write("talk", second.toArray(Thing[]::new));
+            try (var newer = phone.catalogue(Optional.empty(), 2)) {
+                var told = new TreeMap<Change, TreeSet<String>>();
+                for (var difference : Comparison.of(older, newer, Set.of()).differences()) {
+                    var in = difference.after().isPresent() ? newer : older;
+                    var number = difference.after().isPresent() ? difference.after() : difference.before();
+                    var thing = (Message) in.read(number.getAsLong()).getFirst().thing();
+                    told.computeIfAbsent(difference.change(), change -> new TreeSet<>())
+                            .add(thing.text());
+                }
+                // What was edited stands under another number too, so it can't be known again.
+                assertEquals(new TreeSet<>(Set.of("text 20", "text 5", "text 7")), told.get(Change.GONE));
+                assertEquals(new TreeSet<>(Set.of("an old one", "edited", "text 40", "text 41")), told.get(Change.NEW));
+                assertEquals(null, told.get(Change.CHANGED));
+            }
+        }
     }
 
     @Test

@@ -175,8 +175,7 @@ class PlainSourcesTest {
         assertEquals(0, new ProcessBuilder("mkfifo", pipe.toString()).start().waitFor());
         for (var file : List.of(text, empty, pipe)) {
             var problem = assertThrows(ProblemException.class, () -> ArchiveLink.require(file), file.toString());
-            assertEquals(
-                    "It is no ZIP archive and no TAR archive", problem.problem().what());
+            assertEquals("It is not a ZIP or TAR archive", problem.problem().what());
         }
         var problem = assertThrows(ProblemException.class, () -> ArchiveLink.require(packed));
         assertTrue(

@@ -8,6 +8,7 @@ import app.custodex.desktop.desk.Desk;
 import app.custodex.desktop.desk.Desk.Place;
 import app.custodex.desktop.drawer.PracticeWindow;
 import app.custodex.desktop.reading.FindView;
+import app.custodex.desktop.reading.GoneView;
 import app.custodex.desktop.reading.ReadingRoom;
 import app.custodex.desktop.strongroom.StrongroomView;
 import app.custodex.desktop.ui.MessageBar;
@@ -41,6 +42,7 @@ final class Shell extends Region {
     private final BenchView bench;
     private final ReadingRoom readingRoom;
     private final FindView find;
+    private final GoneView gone;
     private final List<Destination> destinations;
     private final Runnable openDrawer;
     private Settings.Look look = Settings.Look.FIRST;
@@ -54,10 +56,12 @@ final class Shell extends Region {
         readingRoom = new ReadingRoom(desk);
         var findField = new TextField();
         find = new FindView(desk, findField);
+        gone = new GoneView(desk);
         destinations = List.of(
                 Destination.of(Place.BENCH, bench, "place-bench", "Bench", "Ctrl+1"),
                 Destination.within(Place.BENCH, Place.SOURCES, new SourcesView(desk)),
                 Destination.within(Place.BENCH, Place.READING_ROOM, readingRoom),
+                Destination.within(Place.BENCH, Place.GONE_SINCE, gone),
                 Destination.of(Place.STRONGROOM, new StrongroomView(desk), "place-strongroom", "Strongroom", "Ctrl+2"),
                 Destination.within(Place.FIND, Place.FIND, find));
         setId("shell");
@@ -164,8 +168,12 @@ final class Shell extends Region {
         keys.put(KeyCombination.valueOf("Ctrl+E"), this::extract);
         keys.put(KeyCombination.valueOf("Ctrl+F"), readingRoom::focusFind);
         keys.put(KeyCombination.valueOf("Ctrl+K"), find::begin);
-        keys.put(KeyCombination.valueOf("Ctrl+T"), readingRoom::pickAllShown);
+        keys.put(KeyCombination.valueOf("Ctrl+T"), () -> {
+            readingRoom.pickAllShown();
+            gone.pickAllShown();
+        });
         keys.put(KeyCombination.valueOf("Ctrl+P"), this::print);
+        keys.put(KeyCombination.valueOf("Ctrl+G"), readingRoom::openGoneSince);
     }
 
     private void print() {

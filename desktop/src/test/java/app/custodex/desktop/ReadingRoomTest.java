@@ -5,9 +5,11 @@ import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertNotEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import app.custodex.app.Mandate;
 import app.custodex.app.OpenPhone;
 import app.custodex.catalogue.Catalogue.InTouch;
 import app.custodex.catalogue.Catalogue.Order;
+import app.custodex.catalogue.Comparison.Change;
 import app.custodex.catalogue.Filter;
 import app.custodex.desktop.ui.UserText;
 import app.custodex.drawer.PracticePhone;
@@ -17,7 +19,9 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.LocalDate;
+import java.util.EnumMap;
 import java.util.EnumSet;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.OptionalLong;
@@ -331,6 +335,7 @@ class ReadingRoomTest extends WindowTest {
                 () -> workplace.desk().bays().getFirst().layers().get().size() == 2);
         robot.push(KeyCode.CONTROL, KeyCode.DIGIT1).push(KeyCode.CONTROL, KeyCode.R);
         until("three more", () -> things(robot) == first + 3);
+        compareThem(robot);
         until("both", () -> robot.lookup("#open-layer").queryAll().size() == 2);
         robot.clickOn(robot.lookup("#open-layer").nth(0).<Node>query());
         until("the first again", () -> things(robot) == first);
@@ -356,6 +361,39 @@ class ReadingRoomTest extends WindowTest {
 
         robot.clickOn(robot.lookup("#close-layer").nth(0).<Node>query());
         until("the second is left", () -> !shows(robot, "#open-layers") && things(robot) == first + 3);
+    }
+
+    /** What became of the first layer in the second: as many as the core says, each with what it says. */
+    private void compareThem(FxRobot robot) throws Exception {
+        var counts = new EnumMap<Change, Integer>(Change.class);
+        var reading = workplace.desk().custodex().reading();
+        var phone = workplace.desk().bays().getFirst().phone().orElseThrow().identifier();
+        try (var older = reading.open(Mandate.ofShop(), phone, 1, Locale.getDefault());
+                var newer = reading.open(Mandate.ofShop(), phone, 2, Locale.getDefault())) {
+            newer.since(older, Set.of())
+                    .differences()
+                    .forEach(difference -> counts.merge(difference.change(), 1, Integer::sum));
+        }
+        assertTrue(counts.getOrDefault(Change.NEW, 0) >= 3, counts.toString());
+        robot.push(KeyCode.CONTROL, KeyCode.G);
+        untilText(robot, "#show-new", "new  " + counts.get(Change.NEW));
+        untilText(robot, "#show-changed", "changed  " + counts.getOrDefault(Change.CHANGED, 0));
+        untilText(robot, "#show-gone", "gone  " + counts.getOrDefault(Change.GONE, 0));
+        assertEquals(
+                counts.getOrDefault(Change.GONE, 0) == 0,
+                robot.lookup("#gone-tray").queryButton().isDisabled());
+        click(robot, "#show-new");
+        int all = counts.values().stream().mapToInt(count -> count).sum();
+        until(
+                "all differences",
+                () -> robot.lookup("#gone-list").queryListView().getItems().size() == all);
+        robot.interact(() ->
+                robot.lookup("#gone-list").queryListView().getSelectionModel().selectLast());
+        until(
+                "what it is",
+                () -> robot.lookup("#gone-detail .user-text").tryQuery().isPresent());
+        click(robot, "#gone-back");
+        until("the reading room", () -> shows(robot, "#day-book"));
     }
 
     @Test

@@ -127,7 +127,8 @@ final class BeforeBackup extends VBox {
             case Outcome.Failed failed -> notes.getChildren().add(trouble(failed.problem()));
             case Outcome.Stopped stopped ->
                 notes.getChildren()
-                        .add(Parts.sentence("Stopped. What was copied is kept; starting again goes on behind it."));
+                        .add(Parts.sentence(
+                                "Stopped. What was copied is kept; start it again, and it goes on from there."));
             case null, default -> {}
         }
         if (metALimit()) {

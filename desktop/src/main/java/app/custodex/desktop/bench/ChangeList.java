@@ -27,7 +27,7 @@ public final class ChangeList extends ListView<LayerChange> {
                         "Changes of layer " + layer,
                         () -> desk.custodex().strongroom().changes(phone.identifier(), layer),
                         found -> {
-                            setPlaceholder(Parts.text("Nothing came, changed or went.", "lesser"));
+                            setPlaceholder(Parts.text("Nothing was added, changed or deleted.", "lesser"));
                             setItems(FXCollections.observableList(found));
                         });
     }

@@ -78,7 +78,7 @@ final class CheckInStep extends VBox {
                     .add(
                             bay.isPhone()
                                     ? nextHand("Plug the phone in", "Use the cable that came with it; try both ends")
-                                    : nextHand("It can't be reached", "Look at the network, and whether it runs"));
+                                    : nextHand("It can't be reached", "Check the network, and whether it is running"));
             return;
         }
         steps(status.get().readiness());

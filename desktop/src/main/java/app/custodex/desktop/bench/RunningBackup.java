@@ -35,7 +35,7 @@ final class RunningBackup extends VBox {
                         ? "Copying what was chosen"
                         : "Copying what is new since "
                                 + desk.words().moment(layers.getLast().record().begun(), desk.now());
-            case PUBLISHING -> "Putting the layer in place";
+            case PUBLISHING -> "Finishing the layer";
             case CHECKING -> "Reading every stored byte back";
             case ENDED -> "Done";
         };

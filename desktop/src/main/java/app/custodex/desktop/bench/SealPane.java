@@ -51,7 +51,7 @@ final class SealPane extends VBox {
                 } else {
                     getChildren()
                             .add(Parts.sentence(
-                                    "This phone's stack is not sealed; that was settled by its first layer.",
+                                    "This phone's stack is not sealed; that was decided by its first layer.",
                                     "lesser"));
                 }
             }
@@ -77,7 +77,7 @@ final class SealPane extends VBox {
     private void offer() {
         getChildren()
                 .add(Parts.sentence(
-                        "A sealed copy can be read with a passphrase only. Some kinds leave the phone only so.",
+                        "A sealed copy can only be read with its passphrase. The phone gives some kinds only to a sealed copy.",
                         "lesser"));
         getChildren().add(Parts.button("seal-open-form", "Seal this phone's stack…", "", this::form));
     }
@@ -90,7 +90,7 @@ final class SealPane extends VBox {
         words.setId("seal-strength");
         Button seal = Parts.button("seal-start", "Seal", "", () -> {}, "main");
         Label lost = Parts.sentence(
-                "Custodex keeps it nowhere. If it is lost, nobody can open these copies again, the shop neither.",
+                "Custodex stores it nowhere. If it is lost, nobody can open these copies again, not even the shop.",
                 "mark-hand-words");
         Runnable judge = () -> {
             try (var passphrase = first.passphrase();

@@ -93,8 +93,8 @@ final class SourceHand {
                 if (!bay.ready()) {
                     throw new ProblemException(Problem.failure(
                             bay.source().name(),
-                            "It does not take this name and password",
-                            "Ask the customer how they are written"));
+                            "It did not accept this name and password",
+                            "Ask the customer how they are spelled"));
                 }
                 return dav;
             });

@@ -112,7 +112,7 @@ public final class BackupDesk {
         }
         if (!bay.ready()) {
             return Optional.of(
-                    Problem.note(name, "It is not ready", "Do what Check in asks for; the next thing stands first"));
+                    Problem.note(name, "It is not ready", "Do what Check in asks for; the next step is at the top"));
         }
         if (bay.progress().get().isPresent() || starting.contains(bay)) {
             return Optional.of(Problem.note(name, "A copy of it is under way", "Wait until it is done, or stop it"));

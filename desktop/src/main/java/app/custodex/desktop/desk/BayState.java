@@ -88,7 +88,7 @@ public record BayState(Look look, Optional<Mark> mark, String headline, String d
                                 + progress.left()
                                         .map(left -> ", " + Sizes.about(left))
                                         .orElse(""));
-            case PUBLISHING -> calm("Putting the layer in place", "Leave it connected");
+            case PUBLISHING -> calm("Finishing the layer", "Leave it connected");
             case CHECKING, ENDED -> calm("Reading back, " + percent(progress), "The phone may be unplugged");
         };
     }

@@ -36,6 +36,7 @@ public final class CurtainDesk {
         desk.reading().addListener((o, was, is) -> look());
         desk.place().addListener((o, was, is) -> look());
         desk.foundIn().addListener((o, was, is) -> look());
+        desk.compared().addListener((o, was, is) -> look());
         desk.chosenInStrongroom().addListener((o, was, is) -> look());
         desk.changes().addListener((o, was, is) -> look());
         watch.play();
@@ -56,6 +57,7 @@ public final class CurtainDesk {
         return switch (desk.place().get()) {
             case READING_ROOM -> desk.reading().get().map(Desk.Reading::phone);
             case FIND -> desk.foundIn().get();
+            case GONE_SINCE -> desk.compared().get().map(Desk.Compared::phone);
             case STRONGROOM -> desk.chosenInStrongroom().get();
             case BENCH, SOURCES -> desk.present().get().flatMap(BayModel::phone);
         };

@@ -37,8 +37,17 @@ public final class Desk implements AutoCloseable {
         SOURCES,
         FIND,
         READING_ROOM,
+        GONE_SINCE,
         STRONGROOM
     }
+
+    /**
+     * Two states of a phone that are compared.
+     *
+     * @param older a layer
+     * @param newer a layer; 0 for the phone as it is now
+     */
+    public record Compared(PhoneIdentity phone, int older, int newer) {}
 
     /**
      * What is to be read.
@@ -73,6 +82,7 @@ public final class Desk implements AutoCloseable {
     private final ObjectProperty<Optional<Reading>> reading = new SimpleObjectProperty<>(Optional.empty());
     private final ObjectProperty<Optional<PhoneIdentity>> chosenInStrongroom =
             new SimpleObjectProperty<>(Optional.empty());
+    private final ObjectProperty<Optional<Compared>> compared = new SimpleObjectProperty<>(Optional.empty());
     private final ObservableList<Reading> openLayers = FXCollections.observableArrayList();
     private final ObjectProperty<Optional<PhoneIdentity>> foundIn = new SimpleObjectProperty<>(Optional.empty());
     private final ObjectProperty<Strongroom.Holdings> holdings =
@@ -158,6 +168,17 @@ public final class Desk implements AutoCloseable {
     /** Whose layers are looked at in the strongroom. */
     public ObjectProperty<Optional<PhoneIdentity>> chosenInStrongroom() {
         return chosenInStrongroom;
+    }
+
+    /** What is compared at the moment. */
+    public ObjectProperty<Optional<Compared>> compared() {
+        return compared;
+    }
+
+    /** Shows what became of what was on a phone. */
+    public void compare(Compared states) {
+        compared.set(Optional.of(states));
+        place.set(Place.GONE_SINCE);
     }
 
     /** The layers that are open, in the order in which they were opened. */

@@ -82,7 +82,7 @@ final class ContactsPane extends HBox {
         lensScroll.setFocusTraversable(false);
 
         find.setId("contacts-find");
-        find.setPromptText("Find by name, number, anything…");
+        find.setPromptText("Find by name, number or anything else…");
         find.textProperty().addListener((o, was, is) -> model.type(is));
         HBox.setHgrow(find, Priority.ALWAYS);
         find.setOnKeyPressed(event -> {

@@ -113,7 +113,7 @@ final class ConversationPage extends Region {
             }
         }
         months.show(in.spine(), seen);
-        pages = Optional.of(new Pages(in, desk.work(), this::arrived));
+        pages = Optional.of(new Pages(in.phone().catalogue(), desk.work(), this::arrived));
         heights = new Heights(seen.length, GUESS);
         putAway(0, -1);
         anchor = present;

@@ -241,7 +241,7 @@ final class DayBook extends VBox {
         in.forEach(section -> sections.put(section.first(), section));
         places = rows;
         numbers = Arrays.stream(rows).map(room.orElseThrow().spine()::number).toArray();
-        pages = Optional.of(new Pages(room.get(), desk.work(), this::arrived));
+        pages = Optional.of(new Pages(room.get().phone().catalogue(), desk.work(), this::arrived));
         int size = places.length;
         list.setItems(FXCollections.observableList(new AbstractList<>() {
             @Override

@@ -49,7 +49,7 @@ final class ExtractPane extends ScrollPane {
     private final RadioButton html = format("format-html", "HTML, a page to read and print");
     private final CheckBox fileEach = new CheckBox("One file a contact");
     private final CheckBox byteOrderMark = new CheckBox("Mark as UTF-8 for spreadsheets");
-    private final CheckBox spreadsheetSafe = new CheckBox("Defuse text that a spreadsheet would carry out");
+    private final CheckBox spreadsheetSafe = new CheckBox("Keep spreadsheets from running text as formulas");
     private final TextField folder = new TextField();
     private final Button start;
     private final Button stop;
@@ -171,7 +171,7 @@ final class ExtractPane extends ScrollPane {
         try {
             target = Path.of(folder.getText().strip()).toAbsolutePath();
         } catch (InvalidPathException e) {
-            desk.work().tell(Problem.failure(folder.getText(), "This is no folder's name", "Choose a folder"));
+            desk.work().tell(Problem.failure(folder.getText(), "This is not a folder name", "Choose a folder"));
             return;
         }
         var contacts = model.toExtract();

@@ -7,14 +7,9 @@ import app.custodex.desktop.desk.Desk;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.UserText;
 import app.custodex.desktop.ui.Veil;
-import app.custodex.model.Moment;
 import app.custodex.model.Thing;
 import app.custodex.search.Marks;
 import app.custodex.search.Marks.Mark;
-import java.time.Instant;
-import java.time.ZoneId;
-import java.time.format.DateTimeFormatter;
-import java.time.format.FormatStyle;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -86,7 +81,7 @@ final class HitCell extends ListCell<Hit> {
         var words = new ThingWords(open.names());
         words.show(thing, who, what, found(thing, words.what(thing)), marks.get()::in);
         when.setText(thing.moment()
-                .map(moment -> when(moment, open.phone().timeZone()))
+                .map(moment -> desk.words().when(moment, open.phone().timeZone()))
                 .orElse("no date"));
         kind.setText(thing.kind().code());
         rail.getStyleClass().setAll("tint", "tint-" + KindGroup.of(thing.kind()).code());
@@ -125,17 +120,5 @@ final class HitCell extends ListCell<Hit> {
         int space = text.indexOf(' ', first - BEFORE);
         int from = space >= 0 && space < first ? space + 1 : first;
         return "…" + text.substring(from);
-    }
-
-    private String when(Moment moment, ZoneId zone) {
-        var locale = desk.words().locale();
-        var day = DateTimeFormatter.ofLocalizedDate(FormatStyle.MEDIUM).localizedBy(locale);
-        var time = DateTimeFormatter.ofLocalizedDateTime(FormatStyle.MEDIUM, FormatStyle.SHORT)
-                .localizedBy(locale);
-        return switch (moment) {
-            case Moment.At(Instant instant, Optional<ZoneId> own) -> time.format(instant.atZone(own.orElse(zone)));
-            case Moment.Floating floating -> time.format(floating.local());
-            case Moment.Day whole -> day.format(whole.date());
-        };
     }
 }

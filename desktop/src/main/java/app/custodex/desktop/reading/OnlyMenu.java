@@ -66,7 +66,7 @@ final class OnlyMenu extends MenuButton {
             }
         }
         if (getItems().isEmpty()) {
-            getItems().add(heading("There is nothing by which to narrow these"));
+            getItems().add(heading("There is nothing to narrow these by"));
         }
     }
 

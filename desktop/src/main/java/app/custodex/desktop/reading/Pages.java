@@ -14,7 +14,7 @@ final class Pages {
     private static final int PAGE = 128;
     private static final int KEPT = 40;
 
-    private final RoomModel.Room room;
+    private final Catalogue catalogue;
     private final Work work;
     private final Runnable arrived;
     private final Set<Integer> underWay = new HashSet<>();
@@ -28,8 +28,8 @@ final class Pages {
     };
 
     /** @param arrived is told when more can be shown */
-    Pages(RoomModel.Room room, Work work, Runnable arrived) {
-        this.room = room;
+    Pages(Catalogue catalogue, Work work, Runnable arrived) {
+        this.catalogue = catalogue;
         this.work = work;
         this.arrived = arrived;
     }
@@ -61,7 +61,7 @@ final class Pages {
                 "List",
                 () -> {
                     var entries = new LinkedHashMap<Integer, Catalogue.Entry>();
-                    room.phone().catalogue().read(wanted).forEach(entry -> entries.put((int) entry.number(), entry));
+                    catalogue.read(wanted).forEach(entry -> entries.put((int) entry.number(), entry));
                     return entries;
                 },
                 entries -> {

@@ -46,7 +46,7 @@ final class PeopleList extends VBox {
         this.veil = desk.veil();
         veil.down().addListener((o, was, is) -> list.refresh());
         this.choose = choose;
-        order = Parts.button("people-order", "Most lately", "", this::turn, "row-button");
+        order = Parts.button("people-order", "Most recent", "", this::turn, "row-button");
         list.setId("people");
         list.setFixedCellSize(62);
         list.setCellFactory(view -> new Cell());
@@ -71,7 +71,7 @@ final class PeopleList extends VBox {
 
     void enter(Optional<RoomModel.Room> room) {
         people = room.map(RoomModel.Room::people).orElse(List.of());
-        nobody.setText(room.isPresent() ? "Nobody is in anything with a date." : "");
+        nobody.setText(room.isPresent() ? "Nothing with a date has a person in it." : "");
         first = people.stream().mapToInt(who -> who.days()[0]).min().orElse(0);
         last = people.stream().mapToInt(InTouch::last).max().orElse(0);
         sort();
@@ -88,7 +88,7 @@ final class PeopleList extends VBox {
 
     private void turn() {
         mostOften = !mostOften;
-        order.setText(mostOften ? "Most often" : "Most lately");
+        order.setText(mostOften ? "Most often" : "Most recent");
         sort();
     }
 

@@ -1,18 +1,15 @@
 package app.custodex.desktop.reading;
 
 import app.custodex.app.OpenPhone;
+import app.custodex.desktop.ui.Words;
 import app.custodex.model.Attachment;
 import app.custodex.model.Contact;
-import app.custodex.model.Moment;
 import app.custodex.model.Note;
 import app.custodex.model.Thing;
 import java.io.IOException;
-import java.time.format.DateTimeFormatter;
-import java.time.format.FormatStyle;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import java.util.Locale;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
@@ -20,15 +17,12 @@ import java.util.stream.Stream;
 final class PrintLines {
     private final OpenPhone phone;
     private final ThingWords words;
-    private final DateTimeFormatter date;
-    private final DateTimeFormatter dateAndTime;
+    private final Words of;
 
-    PrintLines(OpenPhone phone, Locale locale) {
+    PrintLines(OpenPhone phone, Words of) {
         this.phone = phone;
+        this.of = of;
         this.words = new ThingWords(phone.names());
-        date = DateTimeFormatter.ofLocalizedDate(FormatStyle.MEDIUM).localizedBy(locale);
-        dateAndTime = DateTimeFormatter.ofLocalizedDateTime(FormatStyle.MEDIUM, FormatStyle.SHORT)
-                .localizedBy(locale);
     }
 
     /** @param numbers in the catalogue, in the order in which they are printed */
@@ -40,7 +34,9 @@ final class PrintLines {
     }
 
     private Printout.Line line(Thing thing) {
-        var when = thing.moment().map(this::when).orElse("");
+        var when = thing.moment()
+                .map(moment -> of.when(moment, phone.phone().timeZone()))
+                .orElse("");
         return new Printout.Line(when, words.who(thing), what(thing));
     }
 
@@ -60,15 +56,5 @@ final class PrintLines {
                 .filter(text -> !text.isBlank())
                 .distinct()
                 .collect(Collectors.joining(thing instanceof Note ? "\n" : " · "));
-    }
-
-    private String when(Moment moment) {
-        return switch (moment) {
-            case Moment.At at ->
-                dateAndTime.format(
-                        at.instant().atZone(at.zone().orElse(phone.phone().timeZone())));
-            case Moment.Floating floating -> dateAndTime.format(floating.local());
-            case Moment.Day day -> date.format(day.date());
-        };
     }
 }

@@ -75,6 +75,7 @@ public final class ReadingRoom extends BorderPane {
     private final Button takeOut = Parts.button("extract-open", "Extract…", "Ctrl+E", this::openExtract, "main");
     private final Button pickAll = Parts.button("tray-all", "Put in all that is shown", "Ctrl+T", this::pickAllShown);
     private final Button lookThrough = Parts.button("tray-look", "Look through", "", this::lookThrough);
+    private final Button goneSince = Parts.button("gone-since-open", "Gone since…", "Ctrl+G", this::openGoneSince);
     private final Button empty = Parts.button("tray-clear", "Empty it", "", this::emptyTray);
     /** How many things were read when it was shown last. */
     private long shownAt;
@@ -121,6 +122,7 @@ public final class ReadingRoom extends BorderPane {
         });
         model.tray().picked().addListener((o, was, is) -> showTray());
         pickAll.setDisable(true);
+        goneSince.setDisable(true);
         takeOut.setDisable(true);
         showTray();
     }
@@ -156,9 +158,12 @@ public final class ReadingRoom extends BorderPane {
     }
 
     private HBox everything() {
-        people.setMinWidth(248);
-        people.setMaxWidth(248);
         people.getStyleClass().add("pane-border");
+        VBox.setVgrow(people, Priority.ALWAYS);
+        goneSince.setMaxWidth(Double.MAX_VALUE);
+        var waysIn = new VBox(8, goneSince, people);
+        waysIn.setMinWidth(248);
+        waysIn.setMaxWidth(248);
         find.setId("room-find");
         find.setPromptText("Find in what is shown…");
         find.textProperty().addListener((o, was, is) -> room.ask(room.asked().typed(is)));
@@ -190,7 +195,7 @@ public final class ReadingRoom extends BorderPane {
         read.getStyleClass().add("pane-border");
         read.setMinWidth(0);
         HBox.setHgrow(read, Priority.ALWAYS);
-        return new HBox(12, people, read);
+        return new HBox(12, waysIn, read);
     }
 
     private HBox tray() {
@@ -336,6 +341,7 @@ public final class ReadingRoom extends BorderPane {
         }
         takeOut.setDisable(in.isEmpty() || model.isGrowing());
         pickAll.setDisable(in.isEmpty() || model.isGrowing());
+        goneSince.setDisable(in.isEmpty() || model.isGrowing());
         showTray();
         river.show(in);
         book.enter(in);
@@ -488,6 +494,31 @@ public final class ReadingRoom extends BorderPane {
         room.ask(room.asked().picked() ? room.asked().picked(false) : RoomModel.Asked.EVERYTHING.picked(true));
     }
 
+    /** Compares the layer that is open with the one below it; the phone itself with its newest layer. */
+    public void openGoneSince() {
+        var in = room.room().get();
+        if (getScene() == null || in.isEmpty() || model.isGrowing()) {
+            return;
+        }
+        var phone = in.get().phone().phone();
+        int newer = in.get().phone().layer().map(layer -> layer.number()).orElse(0);
+        var newest = desk.holdings()
+                .get()
+                .phone(phone.identifier())
+                .map(stored -> stored.newest().number())
+                .orElse(0);
+        int older = newer == 0 ? newest : newer - 1;
+        if (older < 1) {
+            desk.work()
+                    .tell(Problem.note(
+                            phone.name(),
+                            "There is nothing older to compare it with",
+                            "What is copied from now on can be compared with this layer"));
+        } else {
+            desk.compare(new Desk.Compared(phone, older, newer));
+        }
+    }
+
     /** Prints what one looks at, as it is sorted and narrowed. */
     public void print() {
         var in = room.room().get();
@@ -531,7 +562,7 @@ public final class ReadingRoom extends BorderPane {
                         "Printing",
                         () -> {
                             phone.askToPrint();
-                            return new PrintLines(phone, desk.words().locale()).of(numbers);
+                            return new PrintLines(phone, desk.words()).of(numbers);
                         },
                         lines -> printing.print(
                                 new Printout(title, List.of(under, count(lines.size())), lines),

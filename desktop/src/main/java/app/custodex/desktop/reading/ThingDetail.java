@@ -138,7 +138,7 @@ final class ThingDetail extends VBox {
         var who = words.who(thing);
         title.setText(
                 thing instanceof Message || thing instanceof Call || thing instanceof Voicemail
-                        ? who.isEmpty() ? "Nobody known" : who
+                        ? who.isEmpty() ? "Unknown" : who
                         : words.what(thing));
         text(thing)
                 .filter(text -> !text.isBlank())

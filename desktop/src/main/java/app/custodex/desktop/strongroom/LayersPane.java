@@ -199,7 +199,7 @@ final class LayersPane extends VBox {
         boolean sealed = layer().filter(l -> l.record().sealed()).isPresent();
         return sealed && !report.decrypted()
                 ? "Which items are hit is told by a check with the passphrase."
-                : "None of its items is known to be hit.";
+                : "No item is known to be damaged.";
     }
 
     private void read() {

@@ -119,7 +119,7 @@ final class PlacePane extends VBox {
                                 .forEach(choice -> choice.setSelected(true)));
         box.getChildren()
                 .add(Parts.sentence(
-                        "Each layer that was not read back for seven days, those first that have waited longest.",
+                        "Each layer that has not been read back for seven days, those that have waited longest first.",
                         "lesser"));
         return box;
     }

@@ -1,12 +1,14 @@
 package app.custodex.desktop.ui;
 
 import app.custodex.base.Sizes;
+import app.custodex.model.Moment;
 import java.time.Instant;
 import java.time.LocalDateTime;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
 import java.time.format.FormatStyle;
 import java.util.Locale;
+import java.util.Optional;
 
 /** Figures and times in the words of the shop's locale and zone. */
 public record Words(Locale locale, ZoneId zone) {
@@ -39,6 +41,23 @@ public record Words(Locale locale, ZoneId zone) {
         return DateTimeFormatter.ofLocalizedDate(FormatStyle.MEDIUM)
                         .localizedBy(locale)
                         .format(day) + ", " + time(at);
+    }
+
+    /**
+     * Day and time of a thing, as far as it has them.
+     *
+     * @param phones by which a time without a zone of its own is told
+     */
+    public String when(Moment moment, ZoneId phones) {
+        return switch (moment) {
+            case Moment.At(Instant instant, Optional<ZoneId> own) ->
+                local(instant.atZone(own.orElse(phones)).toLocalDateTime());
+            case Moment.Floating floating -> local(floating.local());
+            case Moment.Day day ->
+                DateTimeFormatter.ofLocalizedDate(FormatStyle.MEDIUM)
+                        .localizedBy(locale)
+                        .format(day.date());
+        };
     }
 
     /** "UTC+1", and the name of the zone where it has one of a place. */
