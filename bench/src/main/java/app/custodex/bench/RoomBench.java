@@ -187,8 +187,7 @@ public final class RoomBench {
                 again[i] = opened(desk);
             }
             Arrays.sort(again);
-            System.out.printf(
-                    Locale.ROOT, "opened again, five times: lists %.0f to %.0f ms%n", again[0], again[4]);
+            System.out.printf(Locale.ROOT, "opened again, five times: lists %.0f to %.0f ms%n", again[0], again[4]);
             act(() -> desk.curtain().toggle());
             Thread.sleep(1_000);
             counts();

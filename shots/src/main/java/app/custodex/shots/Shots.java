@@ -40,7 +40,7 @@ import javax.imageio.ImageIO;
 
 /** Goes through the demo by itself and renders every main view, some of them dark as well. */
 final class Shots {
-    private static final Set<String> AT_NIGHT_TOO = Set.of("reading-room", "strongroom");
+    private static final Set<String> AT_NIGHT_TOO = Set.of("reading-room");
 
     private final Path folder;
 
@@ -227,6 +227,7 @@ final class Shots {
                         && list.getItems().size() > 20);
         Thread.sleep(3_000); // older layers are opened beside
         picture(workplace, workplace.scene(), "find");
+        goneSince(workplace);
         act(() -> desk.read(ostrel.phone().orElseThrow(), 2, true));
         until("all contacts", () -> lookup(workplace.scene(), "#contacts-count", "412 contacts"));
         act(() -> ((TextField) workplace.scene().lookup("#extract-folder"))
@@ -283,6 +284,29 @@ final class Shots {
         picture(workplace, workplace.scene(), "loft");
         act(() -> desk.place().set(Desk.Place.SOURCES));
         picture(workplace, workplace.scene(), "sources");
+    }
+
+    /** Two layers of a phone that was here before, with what an islander changed in between. */
+    private void goneSince(Workplace workplace) throws Exception {
+        var desk = workplace.desk();
+        var phone = onInterface(() -> desk.holdings().get().phones().stream()
+                .map(stored -> stored.identity())
+                .filter(identity -> identity.name().startsWith("Sunniva"))
+                .findFirst()
+                .orElseThrow());
+        act(() -> desk.compare(new Desk.Compared(phone, 2, 3)));
+        until(
+                "the comparison",
+                () -> workplace.scene().lookup("#gone-list") instanceof ListView<?> list
+                        && !list.getItems().isEmpty());
+        lift(desk);
+        act(() -> ((ListView<?>) workplace.scene().lookup("#gone-list"))
+                .getSelectionModel()
+                .selectFirst());
+        Thread.sleep(700); // what it says is read beside
+        picture(workplace, workplace.scene(), "gone-since");
+        act(() -> desk.show(desk.bays().getFirst()));
+        lift(desk);
     }
 
     private static void backUpAgain(Desk desk, BayModel bay, int layer) throws Exception {

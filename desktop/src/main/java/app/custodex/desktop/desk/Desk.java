@@ -362,6 +362,7 @@ public final class Desk implements AutoCloseable {
     /** Forgets the key of a sealed stack. */
     public void closeSeal(PhoneIdentity phone) {
         openLayers.removeIf(open -> open.phone().identifier().equals(phone.identifier()));
+        compared.set(compared.get().filter(of -> !of.phone().identifier().equals(phone.identifier())));
         reading.set(reading.get().filter(open -> !open.phone().identifier().equals(phone.identifier())));
         work.start(
                 phone.name(),

@@ -14,7 +14,6 @@ import java.util.BitSet;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
-import java.util.OptionalInt;
 import java.util.Set;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.ReadOnlyObjectProperty;
@@ -154,11 +153,6 @@ final class GoneModel {
                                                         + " in the tray of layer "
                                                         + in.of().older(),
                                                 "Open that layer to take them out"))));
-    }
-
-    /** The layer below another one; empty for the first. */
-    static OptionalInt below(int number) {
-        return number > 1 ? OptionalInt.of(number - 1) : OptionalInt.empty();
     }
 
     void leave() {

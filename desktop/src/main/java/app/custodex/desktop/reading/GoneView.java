@@ -78,7 +78,7 @@ public final class GoneView extends BorderPane {
         bar.setAlignment(Pos.CENTER_LEFT);
         bar.getStyleClass().add("tray");
         setBottom(bar);
-        desk.compared().addListener((o, was, is) -> is.ifPresent(this::compare));
+        desk.compared().addListener((o, was, is) -> is.ifPresentOrElse(this::compare, this::leave));
         desk.place().addListener((o, was, is) -> {
             if (was == Place.GONE_SINCE) {
                 model.leave();
@@ -148,6 +148,13 @@ public final class GoneView extends BorderPane {
             what.setText(name + " · could not be compared; the line below says why");
             empty.setText("They could not be compared.");
         });
+    }
+
+    /** Its stack was sealed again, say. */
+    private void leave() {
+        model.leave();
+        what.setText("nothing is compared");
+        empty.setText("Open a layer in the reading room, and compare it from there.");
     }
 
     private static String state(int number) {
