@@ -170,23 +170,23 @@ class HistoryTest {
     void whatStandsUnderAnotherNumberIsTheSame() throws IOException {
         var phone = new WrittenReader(folder);
         var first = new ArrayList<Thing>();
-        for (int i = 0; i < 40; i++) {
+        for (int n = 0; n < 40; n++) {
             // Two of them say the same at the same time.
-            first.add(message("m" + i, i == 8 ? 7 : i, i == 8 ? "text 7" : "text " + i, Message.State.SENT));
+            first.add(message("m" + n, n == 8 ? 7 : n, n == 8 ? "text 7" : "text " + n, Message.State.SENT));
         }
         phone.write("talk", first.toArray(Thing[]::new));
         try (var older = phone.catalogue(Optional.empty(), 1)) {
             var second = new ArrayList<Thing>();
-            for (int i = 0; i < 42; i++) {
-                if (i == 5 || i == 8) {
+            for (int n = 0; n < 42; n++) {
+                if (n == 5 || n == 8) {
                     continue; // gone
                 }
                 // One from before stands in front, so all others move on by one; the last two came.
                 second.add(message(
-                        "m" + (i + 1),
-                        i,
-                        i == 20 ? "edited" : "text " + i,
-                        i == 30 ? Message.State.READ : Message.State.SENT));
+                        "m" + (n + 1),
+                        n,
+                        n == 20 ? "edited" : "text " + n,
+                        n == 30 ? Message.State.READ : Message.State.SENT));
             }
             second.add(message("m0", -1, "an old one", Message.State.SENT));
             phone.write("talk", second.toArray(Thing[]::new));
