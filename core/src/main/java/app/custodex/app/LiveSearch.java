@@ -5,7 +5,6 @@ import app.custodex.base.Problem;
 import app.custodex.base.ProblemException;
 import app.custodex.catalogue.Catalogue;
 import app.custodex.catalogue.Catalogue.Entry;
-import app.custodex.catalogue.Catalogue.Order;
 import app.custodex.catalogue.Catalogue.State;
 import app.custodex.catalogue.Filter;
 import app.custodex.catalogue.Spine;
@@ -16,7 +15,6 @@ import app.custodex.strongroom.StoredPhone;
 import java.io.Closeable;
 import java.io.IOException;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.BitSet;
 import java.util.Comparator;
 import java.util.EnumMap;
@@ -206,9 +204,7 @@ public final class LiveSearch implements Closeable {
         void add(Place place, OpenPhone open, Question question) throws IOException {
             var catalogue = open.catalogue();
             var spine = catalogue.spine();
-            var numbers = new BitSet();
-            Arrays.stream(catalogue.find(question.typed(), question.filter(), Order.AS_KEPT))
-                    .forEach(number -> numbers.set((int) number));
+            var numbers = catalogue.matching(question.typed(), question.filter());
             var all = spine.see(new View(Optional.empty(), new BitSet(), Optional.of(numbers)));
             complete &= take(place, catalogue, spine, all);
             int wanted = all.places().length;

@@ -3,6 +3,7 @@ package app.custodex.catalogue;
 import app.custodex.base.Json;
 import app.custodex.base.Problem;
 import app.custodex.exchange.ThingJson;
+import app.custodex.model.Conversation;
 import app.custodex.model.Party;
 import app.custodex.model.Thing;
 import app.custodex.model.ThingId;
@@ -30,6 +31,7 @@ import java.util.Optional;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.locks.ReentrantLock;
 import java.util.function.Predicate;
+import java.util.stream.Collectors;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.sqlite.SQLiteConfig;
@@ -374,6 +376,15 @@ public final class Catalogue implements Closeable {
     /** What to call somebody in a thing: the name in the contacts, where the number or address is known there. */
     public interface Names {
         String of(Party party, Thing in);
+
+        /** The name of a conversation, or of everybody in it where it has none. */
+        default String title(Conversation conversation) {
+            return conversation.name().isBlank()
+                    ? conversation.members().stream()
+                            .map(party -> of(party, conversation))
+                            .collect(Collectors.joining(", "))
+                    : conversation.name();
+        }
     }
 
     /** Loads the names of everybody who is a contact. */

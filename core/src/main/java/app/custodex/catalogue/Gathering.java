@@ -1,6 +1,5 @@
 package app.custodex.catalogue;
 
-import app.custodex.catalogue.Catalogue.Names;
 import app.custodex.catalogue.Catalogue.Order;
 import app.custodex.catalogue.Lists.Arranged;
 import app.custodex.catalogue.Lists.Section;
@@ -19,6 +18,7 @@ import com.ibm.icu.util.ULocale;
 import java.io.IOException;
 import java.time.Duration;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.LinkedHashSet;
@@ -27,7 +27,6 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
-import java.util.stream.Collectors;
 
 /** Puts files together by the albums, playlists or conversations that they are in; what is in two of them stands in both. */
 final class Gathering {
@@ -74,7 +73,7 @@ final class Gathering {
         var titles = new HashMap<ThingId, String>();
         each(Filter.EVERYTHING.of(ThingKind.CONVERSATION), thing -> {
             if (thing instanceof Conversation conversation) {
-                titles.put(thing.id(), title(conversation, names));
+                titles.put(thing.id(), names.title(conversation));
             }
         });
         var withFiles = Filter.EVERYTHING.withAttachments().of(ThingKind.MESSAGE);
@@ -83,14 +82,6 @@ final class Gathering {
                 add(message.attachments(), titles.getOrDefault(message.conversation(), ""));
             }
         });
-    }
-
-    private static String title(Conversation conversation, Names names) {
-        return conversation.name().isBlank()
-                ? conversation.members().stream()
-                        .map(party -> names.of(party, conversation))
-                        .collect(Collectors.joining(", "))
-                : conversation.name();
     }
 
     private void genres() throws IOException {
@@ -120,11 +111,7 @@ final class Gathering {
 
     /** @param numbers in the order of time */
     Arranged arrange(int[] numbers, Locale locale) throws IOException {
-        var wanted = new long[numbers.length];
-        for (int i = 0; i < numbers.length; i++) {
-            wanted[i] = numbers[i];
-        }
-        var states = catalogue.states(wanted);
+        var states = catalogue.states(Arrays.stream(numbers).asLongStream().toArray());
         var together = new TreeMap<String, List<Integer>>(byName(locale));
         for (int i = numbers.length - 1; i >= 0; i--) { // the newest first
             var names = byNumber.getOrDefault(

@@ -2,6 +2,7 @@ package app.custodex.catalogue;
 
 import app.custodex.base.Digests;
 import app.custodex.catalogue.Comparison.Difference;
+import app.custodex.exchange.ThingLines;
 import app.custodex.model.MediaFile;
 import app.custodex.model.Party;
 import app.custodex.model.Thing;
@@ -17,7 +18,7 @@ import java.util.function.Function;
 
 /**
  * Finds again what stands under another number. When a phone numbers its rows anew, each seems to have become another one; they are
- * known by what they say, when, and with whom. Files are known by their paths alone.
+ * known by what they say, when, and with whom; what has no time, by everything that is told of it. Files are known by their paths alone.
  */
 final class Renumbered {
     /** What a thing says, shortened. */
@@ -61,6 +62,17 @@ final class Renumbered {
     }
 
     private static Content content(Thing thing) {
+        return new Content(thing.kind(), Digests.of(told(thing).getBytes(StandardCharsets.UTF_8)));
+    }
+
+    /** Of a dated thing its state may have changed meanwhile; of another one there is nothing else to know it by. */
+    private static String told(Thing thing) {
+        return thing.moment().isPresent()
+                ? said(thing)
+                : ThingLines.tree(thing).without("id").toString();
+    }
+
+    private static String said(Thing thing) {
         var says = new StringBuilder();
         thing.moment().ifPresent(moment -> says.append(moment));
         thing.outgoing().ifPresent(says::append);
@@ -69,7 +81,7 @@ final class Renumbered {
         }
         thing.texts(text -> says.append('\u0000').append(text));
         thing.attachments().forEach(attachment -> says.append('\u0000').append(attachment.title()));
-        return new Content(thing.kind(), Digests.of(says.toString().getBytes(StandardCharsets.UTF_8)));
+        return says.toString();
     }
 
     /** The differences without what was found again. */

@@ -53,7 +53,7 @@ public record Trait(Aspect aspect, String value) implements Comparable<Trait> {
     }
 
     private static final int MOST_CHARACTERS = 80;
-    private static final Pattern CONTROL = Pattern.compile("\\p{Cntrl}+");
+    private static final Pattern CONTROL = Pattern.compile("\\p{Cc}+");
 
     @Override
     public int compareTo(Trait other) {

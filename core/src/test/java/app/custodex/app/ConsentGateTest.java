@@ -98,7 +98,8 @@ class ConsentGateTest {
             try (var contacts = custodex.reading().open(mandate, "PB-GATE", 1, Locale.UK)) {
                 var all = contacts.contacts().ascending();
                 contacts.extract(all, new ContactFormat.Html(), folder.resolve("out"), n -> {}, new CancelToken());
-                assertEquals(List.of(Operation.READ, Operation.EXTRACT), heard);
+                contacts.askToPrint();
+                assertEquals(List.of(Operation.READ, Operation.EXTRACT, Operation.PRINT), heard);
 
                 book().change(docket.number(), d -> d.withConsent(Optional.empty())); // withdrawn meanwhile
                 isRefused(
@@ -110,6 +111,7 @@ class ConsentGateTest {
                         "may be extracted",
                         () -> contacts.takeOut(all.getFirst().id(), taken));
                 assertFalse(Files.exists(taken));
+                isRefused("may be printed", contacts::askToPrint);
             }
             isRefused("may be read", () -> custodex.reading().open(mandate, "PB-GATE", 1, Locale.UK));
             assertEquals(mandate, custodex.gate().mandateFor(phone.identity()));

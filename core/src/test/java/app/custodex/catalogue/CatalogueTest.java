@@ -14,8 +14,6 @@ import app.custodex.catalogue.Catalogue.Person;
 import app.custodex.link.FileSource;
 import app.custodex.model.Attachment;
 import app.custodex.model.Contact;
-import app.custodex.model.Contact.Organisation;
-import app.custodex.model.Contact.PersonName;
 import app.custodex.model.Contact.PhoneNumber;
 import app.custodex.model.Conversation;
 import app.custodex.model.Event;
@@ -23,6 +21,7 @@ import app.custodex.model.Message;
 import app.custodex.model.Moment;
 import app.custodex.model.Note;
 import app.custodex.model.Party;
+import app.custodex.model.Samples;
 import app.custodex.model.Thing;
 import app.custodex.model.ThingId;
 import app.custodex.model.ThingKind;
@@ -71,23 +70,16 @@ class CatalogueTest {
     }
 
     private static Message message(String key, String chat, int minute, Optional<Party> sender, String text) {
-        return new Message(
+        return Samples.message(
                 new ThingId("talk", key),
-                "",
                 new ThingId("talk", chat),
-                Optional.of(Moment.at(NOON.plusSeconds(60L * minute))),
-                sender.isEmpty(),
+                Moment.at(NOON.plusSeconds(60L * minute)),
                 sender,
                 text,
-                "SMS",
                 Message.State.READ,
                 text.contains("picture")
                         ? List.of(new Attachment("files/seal.jpg", "seal.jpg", "image/jpeg"))
-                        : List.of(),
-                Optional.empty(),
-                List.of(),
-                Optional.empty(),
-                false);
+                        : List.of());
     }
 
     private static Note note(String key, String title, String text) {
@@ -95,28 +87,10 @@ class CatalogueTest {
     }
 
     private static Contact contact(String key, String name, String... numbers) {
-        return new Contact(
-                new ThingId("people", key),
-                "",
-                "",
-                new PersonName(name, "", "", "", "", "", "", ""),
-                List.of(),
-                Organisation.NONE,
-                Arrays.stream(numbers)
-                        .map(number -> new PhoneNumber("", number, number.startsWith("+") ? number : ""))
-                        .toList(),
-                List.of(),
-                List.of(),
-                List.of(),
-                List.of(),
-                Optional.empty(),
-                Optional.empty(),
-                List.of(),
-                List.of(),
-                List.of(),
-                false,
-                Optional.empty(),
-                List.of());
+        var phones = Arrays.stream(numbers)
+                .map(number -> new PhoneNumber("", number, number.startsWith("+") ? number : ""))
+                .toList();
+        return Samples.contact(new ThingId("people", key), name, phones, List.of(), List.of());
     }
 
     private static List<String> keys(Catalogue catalogue, long[] numbers) throws IOException {

@@ -12,6 +12,7 @@ import app.custodex.model.Message;
 import app.custodex.model.Moment;
 import app.custodex.model.Party;
 import app.custodex.model.Playlist;
+import app.custodex.model.Samples;
 import app.custodex.model.Thing;
 import app.custodex.model.ThingId;
 import app.custodex.model.ThingKind;
@@ -101,21 +102,14 @@ class GatheringTest {
         phone.write(
                 "talks",
                 new Conversation(talk, "", "", "", false, List.of(new Party(number, number, "Ivo"))),
-                new Message(
+                Samples.message(
                         new ThingId("talks", "m"),
-                        "",
                         talk,
-                        at(9),
-                        true,
+                        Moment.at(Instant.ofEpochSecond(1_700_000_009L)),
                         Optional.empty(),
-                        "",
                         "",
                         Message.State.SENT,
-                        files("p2", ""),
-                        Optional.empty(),
-                        List.of(),
-                        Optional.empty(),
-                        false));
+                        files("p2", "")));
         try (var draft = phone.draft(Optional.empty(), 1);
                 var catalogue = draft.handOver()) {
             // The newest first; what is in none comes last; bursts are no albums.

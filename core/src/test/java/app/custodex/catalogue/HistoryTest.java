@@ -6,10 +6,12 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import app.custodex.catalogue.Catalogue.Order;
 import app.custodex.catalogue.Comparison.Change;
+import app.custodex.model.Alarm;
 import app.custodex.model.MediaFile;
 import app.custodex.model.Message;
 import app.custodex.model.Moment;
 import app.custodex.model.Note;
+import app.custodex.model.Samples;
 import app.custodex.model.Thing;
 import app.custodex.model.ThingId;
 import app.custodex.model.ThingKind;
@@ -17,6 +19,7 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.text.Normalizer;
 import java.time.Instant;
+import java.time.LocalTime;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -148,21 +151,13 @@ class HistoryTest {
     }
 
     private static Thing message(String key, int minute, String text, Message.State state) {
-        return new Message(
+        return Samples.message(
                 new ThingId("talk", key),
-                "",
                 new ThingId("talk", "c1"),
-                Optional.of(Moment.at(Instant.ofEpochSecond(1_700_000_000L + 60L * minute))),
-                true,
+                Moment.at(Instant.ofEpochSecond(1_700_000_000L + 60L * minute)),
                 Optional.empty(),
                 text,
-                "SMS",
-                state,
-                List.of(),
-                Optional.empty(),
-                List.of(),
-                Optional.empty(),
-                false);
+                state);
     }
 
     /** As a phone does that builds its database anew, or was restored. */
@@ -203,6 +198,31 @@ class HistoryTest {
                 assertEquals(new TreeSet<>(Set.of("text 20", "text 5", "text 7")), told.get(Change.GONE));
                 assertEquals(new TreeSet<>(Set.of("an old one", "edited", "text 40", "text 41")), told.get(Change.NEW));
                 assertEquals(null, told.get(Change.CHANGED));
+            }
+        }
+    }
+
+    private static Thing alarm(String key, int hour) {
+        return new Alarm(new ThingId("alarms", key), "", "Wake up", LocalTime.of(hour, 0), List.of(), true, "");
+    }
+
+    /** They say the same and have no date: all else that is told of them counts. */
+    @Test
+    void whatHasNoDateIsKnownByEverythingThatIsToldOfIt() throws IOException {
+        var phone = new WrittenReader(folder);
+        phone.write("alarms", alarm("1", 6), alarm("2", 7), alarm("3", 8));
+        try (var older = phone.catalogue(Optional.empty(), 1)) {
+            phone.write("alarms", alarm("4", 6), alarm("5", 8), alarm("6", 9));
+            try (var newer = phone.catalogue(Optional.empty(), 2)) {
+                var told = new TreeSet<String>();
+                for (var difference : Comparison.of(older, newer, Set.of()).differences()) {
+                    boolean gone = difference.change() == Change.GONE;
+                    long number = gone
+                            ? difference.before().getAsLong()
+                            : difference.after().getAsLong();
+                    told.add(difference.change() + " " + keys(gone ? older : newer, number));
+                }
+                assertEquals(new TreeSet<>(Set.of("GONE [2]", "NEW [6]")), told);
             }
         }
     }

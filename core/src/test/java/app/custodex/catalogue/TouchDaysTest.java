@@ -8,12 +8,11 @@ import app.custodex.catalogue.Catalogue.Order;
 import app.custodex.model.Call;
 import app.custodex.model.Contact;
 import app.custodex.model.Contact.Labelled;
-import app.custodex.model.Contact.Organisation;
-import app.custodex.model.Contact.PersonName;
 import app.custodex.model.Contact.PhoneNumber;
 import app.custodex.model.Event;
 import app.custodex.model.Moment;
 import app.custodex.model.Party;
+import app.custodex.model.Samples;
 import app.custodex.model.Thing;
 import app.custodex.model.ThingId;
 import java.nio.file.Path;
@@ -56,25 +55,11 @@ class TouchDaysTest {
 
     /** Everybody has a number and a mail address. */
     private static Contact contact(int person) {
-        return new Contact(
+        return Samples.contact(
                 new ThingId("people", "k" + person),
-                "",
-                "",
-                new PersonName("Person " + person, "", "", "", "", "", "", ""),
-                List.of(),
-                Organisation.NONE,
+                "Person " + person,
                 List.of(new PhoneNumber("mobile", number(person), number(person))),
                 List.of(new Labelled("home", mail(person))),
-                List.of(),
-                List.of(),
-                List.of(),
-                Optional.empty(),
-                Optional.empty(),
-                List.of(),
-                List.of(),
-                List.of(),
-                false,
-                Optional.empty(),
                 List.of());
     }
 

@@ -5,13 +5,20 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import app.custodex.catalogue.Spine.View;
 import app.custodex.catalogue.Trait.Aspect;
+import app.custodex.model.App;
+import app.custodex.model.Attachment;
 import app.custodex.model.Call;
+import app.custodex.model.Contact.PhoneNumber;
+import app.custodex.model.MediaFile;
+import app.custodex.model.Message;
 import app.custodex.model.Moment;
 import app.custodex.model.Note;
 import app.custodex.model.Party;
+import app.custodex.model.Samples;
 import app.custodex.model.Task;
 import app.custodex.model.Thing;
 import app.custodex.model.ThingId;
+import app.custodex.model.ThingKind;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
@@ -121,6 +128,77 @@ class TraitsTest {
                 agree(catalogue, second);
             }
         }
+    }
+
+    private static Set<String> values(Thing thing) {
+        return Trait.of(thing).stream()
+                .map(trait -> trait.aspect() + " " + trait.value())
+                .collect(Collectors.toSet());
+    }
+
+    @Test
+    void eachKindIsNarrowedByWhatItHas() {
+        var talk = new ThingId("talk", "t");
+        var at = Moment.at(Instant.ofEpochSecond(1_700_000_000L));
+        var photo = List.of(new Attachment("roll/1.jpg", "", "IMAGE/JPEG"), new Attachment("", "v.opus", "audio/ogg"));
+        assertEquals(
+                Set.of(
+                        "KIND Messages",
+                        "SERVICE SMS",
+                        "DIRECTION Sent",
+                        "STATE Not sent",
+                        "WITH Link",
+                        "WITH Picture",
+                        "WITH Sound"),
+                values(Samples.message(
+                        new ThingId("talk", "m"),
+                        talk,
+                        at,
+                        Optional.empty(),
+                        "see https://example.org",
+                        Message.State.FAILED,
+                        photo)));
+        var ivo = new Party("+447700900123", "+447700900123", "Ivo");
+        // What somebody else sent was not delivered by this phone, whatever state it has.
+        assertEquals(
+                Set.of("KIND Messages", "SERVICE SMS", "DIRECTION Received"),
+                values(Samples.message(
+                        new ThingId("talk", "n"), talk, at, Optional.of(ivo), "hello", Message.State.READ)));
+        assertEquals(
+                Set.of("KIND Contacts", "WITH Number"),
+                values(Samples.contact(
+                        new ThingId("people", "1"),
+                        "Ivo",
+                        List.of(new PhoneNumber("", "07700 900123", "+447700900123")),
+                        List.of(),
+                        List.of())));
+        assertEquals(
+                Set.of("KIND Tracks", "GENRE Shanty", "STATE In the cloud only"),
+                values(new MediaFile(
+                        new ThingId("songs/1.mp3", ""),
+                        ThingKind.TRACK,
+                        "",
+                        "Song",
+                        Optional.empty(),
+                        1,
+                        Optional.empty(),
+                        Optional.empty(),
+                        List.of(
+                                new MediaFile.Fact("Genre", "Shanty"),
+                                new MediaFile.Fact("Where", "In the cloud only"),
+                                new MediaFile.Fact("Codec", "MP3")),
+                        "")));
+        assertEquals(
+                Set.of("KIND Apps", "STATE Data did not come along"),
+                values(new App(
+                        new ThingId("apps", "1"),
+                        "",
+                        "Tide",
+                        "example.tide",
+                        "1",
+                        5,
+                        Optional.empty(),
+                        App.Data.NOT_HERE)));
     }
 
     @Test

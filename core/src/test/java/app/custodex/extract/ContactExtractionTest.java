@@ -18,6 +18,7 @@ import app.custodex.model.Contact.Labelled;
 import app.custodex.model.Contact.Organisation;
 import app.custodex.model.Contact.PersonName;
 import app.custodex.model.Contact.PhoneNumber;
+import app.custodex.model.Samples;
 import app.custodex.model.ThingId;
 import java.io.IOException;
 import java.io.StringReader;
@@ -42,26 +43,12 @@ class ContactExtractionTest {
     Path folder;
 
     private static Contact named(String display, String note) {
-        return new Contact(
+        return Samples.contact(
                 new ThingId("test", display),
-                "",
-                "",
-                new PersonName(display, "", "", "", "", "", "", ""),
-                List.of(),
-                Organisation.NONE,
+                display,
                 List.of(),
                 List.of(),
-                List.of(),
-                List.of(),
-                List.of(),
-                Optional.empty(),
-                Optional.empty(),
-                List.of(),
-                note.isEmpty() ? List.of() : List.of(note),
-                List.of(),
-                false,
-                Optional.empty(),
-                List.of());
+                note.isEmpty() ? List.of() : List.of(note));
     }
 
     /** Everything that the model knows, with every sign that a format might trip over. */

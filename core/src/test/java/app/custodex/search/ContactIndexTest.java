@@ -4,38 +4,22 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import app.custodex.model.Contact;
-import app.custodex.model.Contact.Organisation;
-import app.custodex.model.Contact.PersonName;
 import app.custodex.model.Contact.PhoneNumber;
+import app.custodex.model.Samples;
 import app.custodex.model.ThingId;
 import java.util.List;
 import java.util.Locale;
-import java.util.Optional;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 
 class ContactIndexTest {
     private static Contact contact(String name, String note, PhoneNumber... phones) {
-        return new Contact(
+        return Samples.contact(
                 new ThingId("test", name),
-                "",
-                "",
-                new PersonName(name, "", "", "", "", "", "", ""),
-                List.of(),
-                Organisation.NONE,
+                name,
                 List.of(phones),
                 List.of(),
-                List.of(),
-                List.of(),
-                List.of(),
-                Optional.empty(),
-                Optional.empty(),
-                List.of(),
-                note.isEmpty() ? List.of() : List.of(note),
-                List.of(),
-                false,
-                Optional.empty(),
-                List.of());
+                note.isEmpty() ? List.of() : List.of(note));
     }
 
     private static List<String> sorted(Locale locale, String... names) {

@@ -16,7 +16,7 @@ record Options(Home home, boolean demo, boolean fresh) {
             custodex demo [--home FOLDER] [--fresh]   start with practice phones and demo data
             custodex open [--home FOLDER]             start without practice phones""";
 
-    /** @throws IllegalArgumentException when the words are off; the message is for the person who wrote them */
+    /** @throws IllegalArgumentException when it is not understood; the message is for the person who wrote it */
     static Options parse(List<String> arguments) {
         var command = arguments.isEmpty() ? "open" : arguments.getFirst();
         boolean demo = command.equals("demo");

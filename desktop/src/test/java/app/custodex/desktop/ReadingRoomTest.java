@@ -28,6 +28,7 @@ import java.util.OptionalLong;
 import java.util.Set;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicLong;
+import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
@@ -90,6 +91,12 @@ class ReadingRoomTest extends WindowTest {
         return open.catalogue().find(typed, filter, Order.AS_KEPT).length;
     }
 
+    private static void eachCall(OpenPhone open, Optional<LocalDate> from, Optional<LocalDate> until, Consumer<Call> to)
+            throws IOException {
+        var calls = filter(Set.of(ThingKind.CALL), OptionalLong.empty(), from, until);
+        open.catalogue().forEach(open.catalogue().find(calls, Order.AS_KEPT), entry -> to.accept((Call) entry.thing()));
+    }
+
     @Test
     void timeKindsPeopleAndWordsGoTogether(FxRobot robot) throws Exception {
         try (var open = opened(robot)) {
@@ -130,13 +137,7 @@ class ReadingRoomTest extends WindowTest {
             // Only those that were missed; the other kinds have all of theirs.
             int messages = figure(robot, "messages").orElse(0);
             var missed = new AtomicLong();
-            open.catalogue()
-                    .forEach(
-                            open.catalogue()
-                                    .find(
-                                            filter(Set.of(ThingKind.CALL), OptionalLong.empty(), from, until),
-                                            Order.AS_KEPT),
-                            entry -> missed.addAndGet(((Call) entry.thing()).outcome() == Call.Outcome.MISSED ? 1 : 0));
+            eachCall(open, from, until, call -> missed.addAndGet(call.outcome() == Call.Outcome.MISSED ? 1 : 0));
             assertTrue(missed.get() > 0 && missed.get() < calls, missed + " of " + calls);
             click(robot, "#room-only");
             click(robot, "#only-missed");
@@ -150,14 +151,7 @@ class ReadingRoomTest extends WindowTest {
             click(robot, "#day-book-order");
             robot.push(KeyCode.DOWN).push(KeyCode.DOWN).push(KeyCode.ENTER);
             var length = new AtomicLong();
-            open.catalogue()
-                    .forEach(
-                            open.catalogue()
-                                    .find(
-                                            filter(Set.of(ThingKind.CALL), OptionalLong.empty(), from, until),
-                                            Order.AS_KEPT),
-                            entry -> length.addAndGet(
-                                    ((Call) entry.thing()).length().toSeconds()));
+            eachCall(open, from, until, call -> length.addAndGet(call.length().toSeconds()));
             long seconds = length.get();
             untilText(
                     robot,
@@ -433,6 +427,21 @@ class ReadingRoomTest extends WindowTest {
         // What was chosen stays.
         untilText(robot, "#contacts-count", "412 contacts");
         assertTrue(!robot.lookup("#tray-all").queryButton().isDisabled());
+    }
+
+    @Test
+    void aPhoneThatGoesAwayWhileItIsReadIsNotShownInPart(FxRobot robot) throws Exception {
+        readyPhone(robot);
+        phone(0).slowDown(400_000);
+        click(robot, "#read-straight");
+        until("the contacts", () -> figure(robot, "contacts").orElse(0) == 412);
+        phone(0).unplug();
+        until("that it failed", () -> text(robot, "#room-where").contains("could not be opened"));
+        assertTrue(shows(robot, "#message-bar"), "why");
+        assertEquals(0, things(robot));
+        assertTrue(figure(robot, "contacts").isEmpty(), "none of its figures");
+        assertTrue(robot.lookup("#tray-all").queryButton().isDisabled());
+        assertTrue(robot.lookup("#gone-since-open").queryButton().isDisabled());
     }
 
     /** All files of the home but the practice phones' own. */

@@ -88,6 +88,7 @@ public final class Desk implements AutoCloseable {
     private final ObjectProperty<Strongroom.Holdings> holdings =
             new SimpleObjectProperty<>(new Strongroom.Holdings(List.of(), List.of()));
     private final IntegerProperty changes = new SimpleIntegerProperty();
+    private final IntegerProperty trayChanges = new SimpleIntegerProperty();
     /** Looks into the strongroom may end in another order than they began. */
     private int looks;
 
@@ -193,6 +194,15 @@ public final class Desk implements AutoCloseable {
     /** Counts up whenever a bay's state may read differently. */
     public ReadOnlyIntegerProperty changes() {
         return changes;
+    }
+
+    /** Counts up whenever something was put into a tray that may be open elsewhere in the window. */
+    public ReadOnlyIntegerProperty trayChanges() {
+        return trayChanges;
+    }
+
+    public void trayChanged() {
+        trayChanges.set(trayChanges.get() + 1);
     }
 
     public Instant now() {

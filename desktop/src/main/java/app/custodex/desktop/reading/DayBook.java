@@ -16,7 +16,6 @@ import java.time.LocalDate;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
 import java.time.format.FormatStyle;
-import java.util.AbstractList;
 import java.util.Arrays;
 import java.util.BitSet;
 import java.util.Collections;
@@ -242,18 +241,7 @@ final class DayBook extends VBox {
         places = rows;
         numbers = Arrays.stream(rows).map(room.orElseThrow().spine()::number).toArray();
         pages = Optional.of(new Pages(room.get().phone().catalogue(), desk.work(), this::arrived));
-        int size = places.length;
-        list.setItems(FXCollections.observableList(new AbstractList<>() {
-            @Override
-            public Integer get(int row) {
-                return row;
-            }
-
-            @Override
-            public int size() {
-                return size;
-            }
-        }));
+        list.setItems(Rows.of(places.length));
         list.scrollTo(0);
         choose();
         // What is in two albums stands in the list twice.

@@ -136,23 +136,23 @@ final class GoneModel {
     /** Puts things of the older state into the tray of its layer, beside what is in it. */
     void putInTray(BitSet numbers) {
         open.get()
-                .ifPresent(in -> desk.work()
-                        .start(
-                                "Tray",
-                                () -> {
-                                    var trays = desk.custodex().trays();
-                                    var tray = trays.load(in.older());
-                                    tray.or(numbers);
-                                    trays.save(in.older(), tray);
-                                    return numbers.cardinality();
-                                },
-                                count -> desk.work()
-                                        .tell(Problem.note(
-                                                "Tray",
-                                                desk.words().count(count, "thing is", "things are")
-                                                        + " in the tray of layer "
-                                                        + in.of().older(),
-                                                "Open that layer to take them out"))));
+                .ifPresent(in -> desk.work().start("Tray", () -> put(in.older(), numbers), count -> {
+                    desk.trayChanged();
+                    var words = desk.words().count(count, "thing is", "things are");
+                    desk.work()
+                            .tell(Problem.note(
+                                    "Tray",
+                                    words + " in the tray of layer " + in.of().older(),
+                                    "Open that layer to take them out"));
+                }));
+    }
+
+    private int put(OpenPhone layer, BitSet numbers) throws IOException {
+        var trays = desk.custodex().trays();
+        var tray = trays.load(layer);
+        tray.or(numbers);
+        trays.save(layer, tray);
+        return numbers.cardinality();
     }
 
     void leave() {

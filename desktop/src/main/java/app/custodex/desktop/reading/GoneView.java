@@ -23,7 +23,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
-import javafx.collections.FXCollections;
 import javafx.css.PseudoClass;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
@@ -141,8 +140,10 @@ public final class GoneView extends BorderPane {
                 .get()
                 .phone(of.phone().identifier())
                 .ifPresent(stored -> desk.work().start(name, () -> desk.layersOf(stored), found -> {
-                    layers = found;
-                    showStates(of);
+                    if (desk.compared().get().equals(Optional.of(of))) {
+                        layers = found;
+                        showStates(of);
+                    }
                 }));
         model.compare(of, () -> {
             what.setText(name + " · could not be compared; the line below says why");
@@ -265,11 +266,7 @@ public final class GoneView extends BorderPane {
         after = open.map(in -> new Pages(in.newer().catalogue(), desk.work(), this::arrived));
         open.ifPresent(in -> empty.setText(
                 in.differences().isEmpty() ? "They are the same." : "Nothing of what is chosen at the left."));
-        var all = new ArrayList<Integer>(rows.size());
-        for (int i = 0; i < rows.size(); i++) {
-            all.add(i);
-        }
-        list.setItems(FXCollections.observableList(all));
+        list.setItems(Rows.of(rows.size()));
         showDetail();
     }
 

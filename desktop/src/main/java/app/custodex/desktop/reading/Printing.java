@@ -1,7 +1,9 @@
 package app.custodex.desktop.reading;
 
+import app.custodex.app.OpenPhone;
 import app.custodex.base.Problem;
 import app.custodex.desktop.desk.Desk;
+import java.util.List;
 import java.util.Optional;
 import javafx.application.Platform;
 import javafx.print.PrinterJob;
@@ -9,20 +11,47 @@ import javafx.stage.Window;
 
 /** Prints through the system's print dialog. Interface thread only. */
 final class Printing {
-    private static final String SUBJECT = "Printing";
-
     private final Desk desk;
 
     Printing(Desk desk) {
         this.desk = desk;
     }
 
-    /** @param window above which the dialog is shown */
-    void print(Printout printout, Window window) {
-        if (printout.lines().isEmpty()) {
+    static Problem note(String what, String advice) {
+        return Problem.note("Printing", what, advice);
+    }
+
+    /**
+     * Prints things, one a line.
+     *
+     * @param numbers in the catalogue, in their order
+     * @param under below the title
+     * @param window above which the dialog is shown
+     */
+    void print(OpenPhone phone, int[] numbers, String title, String under, Window window) {
+        var words = desk.words();
+        if (numbers.length == 0) {
             tell("There is nothing on the list to print", "Choose other dates, kinds or words");
-            return;
+        } else if (numbers.length > Printout.MOST_LINES) {
+            tell(
+                    "That is " + words.count(numbers.length) + " lines, more than " + words.count(Printout.MOST_LINES),
+                    "Choose fewer by their dates, kinds or words");
+        } else {
+            var count =
+                    words.count(numbers.length, "line", "lines") + ", printed " + words.moment(desk.now(), desk.now());
+            desk.work()
+                    .start(
+                            "Printing",
+                            () -> {
+                                phone.askToPrint();
+                                return new PrintLines(phone, words).of(numbers);
+                            },
+                            lines -> ask(new Printout(title, List.of(under, count), lines), window));
         }
+    }
+
+    /** Shows the system's print dialog. */
+    private void ask(Printout printout, Window window) {
         var job = Optional.ofNullable(PrinterJob.createPrinterJob());
         if (job.isEmpty()) {
             tell("No printer is set up on this computer", "Set one up in the system's settings, then print again");
@@ -57,6 +86,6 @@ final class Printing {
     }
 
     private void tell(String what, String advice) {
-        desk.work().tell(Problem.note(SUBJECT, what, advice));
+        desk.work().tell(note(what, advice));
     }
 }

@@ -49,6 +49,7 @@ final class ReadingModel {
     ReadingModel(Desk desk) {
         this.desk = desk;
         this.tray = new TrayModel(desk);
+        desk.trayChanges().addListener((o, was, is) -> lookIntoTrayAgain());
     }
 
     /** What is picked in the open layer. */
@@ -119,7 +120,8 @@ final class ReadingModel {
                             then.run();
                         },
                         () -> {
-                            if (mine == openings && layer.get().isEmpty()) {
+                            if (mine == openings && (growing || layer.get().isEmpty())) {
+                                closeLayer(); // a part of it that was there already is not all of it
                                 refused.run();
                             }
                         });
@@ -171,6 +173,16 @@ final class ReadingModel {
             desk.work().tell(damaged.problem());
             return new BitSet();
         }
+    }
+
+    private void lookIntoTrayAgain() {
+        layer.get()
+                .filter(open -> !growing)
+                .ifPresent(open -> desk.work().start("Tray", () -> tray(open), found -> {
+                    if (layer.get().equals(Optional.of(open))) {
+                        tray.enter(open, found);
+                    }
+                }));
     }
 
     private OpenPhone open(Desk.Reading target, ReadingProgress progress) throws IOException {

@@ -5,24 +5,19 @@ import app.custodex.app.ReadingProgress;
 import app.custodex.base.Problem;
 import app.custodex.catalogue.Catalogue.Entry;
 import app.custodex.catalogue.Spine.Span;
-import app.custodex.catalogue.Spine.View;
 import app.custodex.desktop.desk.Desk;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.Rest;
-import app.custodex.desktop.ui.UserText;
 import app.custodex.model.Conversation;
 import app.custodex.model.ThingId;
 import java.time.DateTimeException;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
-import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
-import java.util.List;
 import java.util.Optional;
 import java.util.Set;
-import java.util.stream.Collectors;
 import javafx.beans.binding.Bindings;
 import javafx.collections.ListChangeListener;
 import javafx.css.PseudoClass;
@@ -55,7 +50,7 @@ public final class ReadingRoom extends BorderPane {
     private final KindStrip kinds;
     private final PeopleList people;
     private final TextField find = new TextField();
-    private final HBox chips = new HBox(6);
+    private final AskedChips chips;
     private final FlowPane open = new FlowPane(10, 6);
     private final Button attached =
             Parts.button("room-attached", "Attachments", "", this::toggleAttached, "row-button", "scope");
@@ -71,12 +66,8 @@ public final class ReadingRoom extends BorderPane {
     private final HBox everything;
     private final ContactsPane contacts;
     private final StackPane middle = new StackPane();
-    private final Label tray = Parts.text("");
-    private final Button takeOut = Parts.button("extract-open", "Extract…", "Ctrl+E", this::openExtract, "main");
-    private final Button pickAll = Parts.button("tray-all", "Put in all that is shown", "Ctrl+T", this::pickAllShown);
-    private final Button lookThrough = Parts.button("tray-look", "Look through", "", this::lookThrough);
+    private final TrayBar tray;
     private final Button goneSince = Parts.button("gone-since-open", "Gone since…", "Ctrl+G", this::openGoneSince);
-    private final Button empty = Parts.button("tray-clear", "Empty it", "", this::emptyTray);
     /** How many things were read when it was shown last. */
     private long shownAt;
     /** The message at which one was before there was more of its conversation. */
@@ -87,6 +78,8 @@ public final class ReadingRoom extends BorderPane {
         model = new ReadingModel(desk);
         room = new RoomModel(desk, model.tray());
         printing = new Printing(desk);
+        chips = new AskedChips(desk, room);
+        tray = new TrayBar(desk, model.tray(), room, this::pickAllShown, this::openExtract);
         setId("reading-room");
         river = new TimeRiver(
                 desk.words().locale(), span -> room.ask(room.asked().within(span)));
@@ -110,7 +103,7 @@ public final class ReadingRoom extends BorderPane {
         middle.getChildren().setAll(everything);
         BorderPane.setMargin(middle, new Insets(0, 18, 12, 18));
         setCenter(middle);
-        setBottom(tray());
+        setBottom(tray);
         desk.reading().addListener((o, was, is) -> is.ifPresentOrElse(this::open, this::close));
         room.room().addListener((o, was, is) -> showRoom(is, was.isPresent() && is.isPresent()));
         room.answer().addListener((o, was, is) -> is.ifPresent(this::show));
@@ -120,11 +113,7 @@ public final class ReadingRoom extends BorderPane {
                 room.leave();
             }
         });
-        model.tray().picked().addListener((o, was, is) -> showTray());
-        pickAll.setDisable(true);
         goneSince.setDisable(true);
-        takeOut.setDisable(true);
-        showTray();
     }
 
     private VBox head() {
@@ -179,7 +168,6 @@ public final class ReadingRoom extends BorderPane {
             }
         });
         HBox.setHgrow(find, Priority.ALWAYS);
-        chips.setAlignment(Pos.CENTER_LEFT);
         var search = new HBox(8, chips, find, Parts.key("Ctrl+F"), only, attached);
         search.setAlignment(Pos.CENTER_LEFT);
         search.setStyle("-fx-padding: 8 10 8 10;");
@@ -196,14 +184,6 @@ public final class ReadingRoom extends BorderPane {
         read.setMinWidth(0);
         HBox.setHgrow(read, Priority.ALWAYS);
         return new HBox(12, waysIn, read);
-    }
-
-    private HBox tray() {
-        tray.setId("tray");
-        var bar = new HBox(14, Parts.text("Tray", "strong"), tray, pickAll, lookThrough, empty, Parts.gap(), takeOut);
-        bar.setAlignment(Pos.CENTER_LEFT);
-        bar.getStyleClass().add("tray");
-        return bar;
     }
 
     /** The layers that are open; a click goes from one to the other. */
@@ -339,10 +319,9 @@ public final class ReadingRoom extends BorderPane {
         } else {
             find.clear();
         }
-        takeOut.setDisable(in.isEmpty() || model.isGrowing());
-        pickAll.setDisable(in.isEmpty() || model.isGrowing());
-        goneSince.setDisable(in.isEmpty() || model.isGrowing());
-        showTray();
+        boolean whole = in.isPresent() && !model.isGrowing();
+        tray.allow(whole);
+        goneSince.setDisable(!whole);
         river.show(in);
         book.enter(in);
         if (grown) {
@@ -372,54 +351,13 @@ public final class ReadingRoom extends BorderPane {
         stayAt = Optional.empty();
         attached.pseudoClassStateChanged(PRESENT, answer.asked().attached());
         showRange(answer.asked().within());
-        showChips(answer.asked());
         boolean onlyContacts = answer.asked().groups().equals(Set.of(KindGroup.CONTACTS));
         middle.getChildren().setAll(onlyContacts ? contacts : everything);
-        lookThrough.setText(answer.asked().picked() ? "Show the layer again" : "Look through");
-    }
-
-    /** What is asked for beyond time, kinds and words, to be taken away again. */
-    private void showChips(RoomModel.Asked asked) {
-        chips.getChildren().clear();
-        if (asked.picked()) {
-            chip("chip-tray", "In the tray", false, asked.picked(false));
-        }
-        asked.person().ifPresent(who -> chip("chip-person", who.person().name(), asked.person(Optional.empty())));
-        asked.only().stream()
-                .sorted()
-                .forEach(trait -> chip(
-                        "chip-only",
-                        OnlyMenu.value(trait),
-                        trait.aspect().isPrivate(),
-                        asked.only(asked.only().stream()
-                                .filter(other -> !other.equals(trait))
-                                .collect(Collectors.toSet()))));
-        asked.conversation()
-                .ifPresent(of -> chip(
-                        "chip-conversation",
-                        new ThingWords(room.room().get().orElseThrow().names()).what(of.conversation()),
-                        asked.conversation(Optional.empty())));
     }
 
     /** Only what a picture, a voice note or a file hangs on; or all again. */
     private void toggleAttached() {
         room.ask(room.asked().attached(!room.asked().attached()));
-    }
-
-    private void chip(String id, String name, RoomModel.Asked without) {
-        chip(id, name, true, without);
-    }
-
-    private void chip(String id, String name, boolean isPrivate, RoomModel.Asked without) {
-        var words = isPrivate ? desk.veil().line(name) : UserText.line(name);
-        words.setMaxWidth(160);
-        var button = Parts.button(id, "×", "", () -> room.ask(without), "row-button");
-        button.accessibleTextProperty()
-                .bind(Bindings.createStringBinding(
-                        () -> "No longer only " + (isPrivate ? desk.veil().words(name) : name),
-                        desk.veil().down()));
-        button.setGraphic(words);
-        chips.getChildren().add(button);
     }
 
     private ZoneId zone() {
@@ -460,40 +398,6 @@ public final class ReadingRoom extends BorderPane {
         }
     }
 
-    private void showTray() {
-        var picked = model.tray().picked().get();
-        var in = room.room().get();
-        empty.setDisable(picked.isEmpty());
-        lookThrough.setDisable(picked.isEmpty() && !room.asked().picked());
-        if (in.isEmpty() || picked.isEmpty()) {
-            tray.setText("nothing is in it yet");
-            return;
-        }
-        var seen = in.get().spine().see(new View(Optional.empty(), new BitSet(), Optional.of(picked)));
-        var words = new ArrayList<String>();
-        long bytes = 0;
-        for (var group : KindGroup.values()) {
-            int count = group.kinds().stream().mapToInt(seen::of).sum();
-            bytes += group.kinds().stream().mapToLong(seen::bytesOf).sum();
-            if (count > 0) {
-                words.add(group.label() + " " + desk.words().count(count));
-            }
-        }
-        if (bytes > 0) {
-            words.add(desk.words().bytes(bytes));
-        }
-        tray.setText(String.join(" · ", words));
-    }
-
-    private void emptyTray() {
-        model.tray().clear();
-    }
-
-    /** Shows what is in the tray, and only that; or all again. */
-    private void lookThrough() {
-        room.ask(room.asked().picked() ? room.asked().picked(false) : RoomModel.Asked.EVERYTHING.picked(true));
-    }
-
     /** Compares the layer that is open with the one below it; the phone itself with its newest layer. */
     public void openGoneSince() {
         var in = room.room().get();
@@ -527,51 +431,22 @@ public final class ReadingRoom extends BorderPane {
                     .tell(
                             in.isPresent()
                                     ? TrayModel.STILL_READING
-                                    : Problem.note(
-                                            "Printing", "No layer is open", "Open one in the strongroom: Ctrl+2"));
+                                    : Printing.note("No layer is open", "Open one in the strongroom: Ctrl+2"));
         } else if (desk.veil().isDown()) {
-            desk.work()
-                    .tell(Problem.note(
-                            "Printing", "The curtain is down, and nothing behind it is printed", "Lift it with F6"));
+            desk.work().tell(Printing.note("The curtain is down, and nothing behind it is printed", "Lift it with F6"));
         } else {
-            print(in.get().phone(), atContacts() ? model.numbersShown() : shownRows());
+            var phone = in.get().phone();
+            var title = room.asked()
+                    .conversation()
+                    .map(talk -> phone.names().title(talk.conversation()))
+                    .orElse(phone.phone().name());
+            var numbers = atContacts() ? model.numbersShown() : shownRows();
+            printing.print(phone, numbers, title, where.getText(), getScene().getWindow());
         }
     }
 
     private int[] shownRows() {
         return list.getChildren().contains(page) ? page.rows() : book.rows();
-    }
-
-    private void print(OpenPhone phone, int[] numbers) {
-        if (numbers.length > Printout.MOST_LINES) {
-            desk.work()
-                    .tell(Problem.note(
-                            "Printing",
-                            "That is " + desk.words().count(numbers.length) + " lines, more than "
-                                    + desk.words().count(Printout.MOST_LINES),
-                            "Choose fewer by their dates, kinds or words"));
-            return;
-        }
-        var title = room.asked()
-                .conversation()
-                .map(talk -> new ThingWords(phone.names()).what(talk.conversation()))
-                .orElse(phone.phone().name());
-        var under = where.getText();
-        desk.work()
-                .start(
-                        "Printing",
-                        () -> {
-                            phone.askToPrint();
-                            return new PrintLines(phone, desk.words()).of(numbers);
-                        },
-                        lines -> printing.print(
-                                new Printout(title, List.of(under, count(lines.size())), lines),
-                                getScene().getWindow()));
-    }
-
-    private String count(int lines) {
-        return desk.words().count(lines, "line", "lines") + ", printed "
-                + desk.words().moment(desk.now(), desk.now());
     }
 
     private boolean atContacts() {

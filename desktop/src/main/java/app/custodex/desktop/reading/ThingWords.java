@@ -15,7 +15,6 @@ import java.time.Duration;
 import java.util.List;
 import java.util.Locale;
 import java.util.function.Function;
-import java.util.stream.Collectors;
 
 /** What is said of a thing on one line. */
 record ThingWords(Names names) {
@@ -74,12 +73,7 @@ record ThingWords(Names names) {
             case Event event -> event.place().isBlank() ? event.title() : event.title() + ", " + event.place();
             case Task task -> task.title() + (task.done().isPresent() ? ", done" : "");
             case PageVisit visit -> visit.title() + ", " + visit.address();
-            case Conversation conversation ->
-                conversation.name().isBlank()
-                        ? conversation.members().stream()
-                                .map(party -> names.of(party, conversation))
-                                .collect(Collectors.joining(", "))
-                        : conversation.name();
+            case Conversation conversation -> names.title(conversation);
             default -> thing.title();
         };
     }

@@ -90,7 +90,7 @@ public final class Fonts {
         };
     }
 
-    /** The family that draws the same as strongly as the interface's own headings; most come in one weight. */
+    /** The family that draws a script in the weight of the interface's own headings; most come in one weight. */
     static String strong(String family) {
         return family.equals(NOTO_SANS) ? family("NotoSans_600SemiBold", "Noto Sans SemiBold") : family;
     }

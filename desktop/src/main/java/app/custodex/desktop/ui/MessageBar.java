@@ -5,11 +5,11 @@ import java.util.ArrayDeque;
 import java.util.Deque;
 import javafx.css.PseudoClass;
 import javafx.geometry.Pos;
+import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
-import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 
 /**
@@ -19,7 +19,7 @@ import javafx.scene.layout.VBox;
 public final class MessageBar extends HBox {
     private static final PseudoClass NOTE = PseudoClass.getPseudoClass("note");
 
-    private final StackPane mark = new StackPane();
+    private final Node mark = Parts.mark(Parts.Mark.TROUBLE);
     private final Label what = Parts.sentence("", "message-what");
     private final Label advice = Parts.sentence("", "message-advice");
     private final Label more = Parts.text("", "lesser");
@@ -64,7 +64,8 @@ public final class MessageBar extends HBox {
         if (shown != null) {
             boolean note = shown.grade() == Problem.Grade.NOTE;
             pseudoClassStateChanged(NOTE, note);
-            mark.getChildren().setAll(Parts.mark(note ? Parts.Mark.PARTLY : Parts.Mark.TROUBLE));
+            mark.setVisible(!note);
+            mark.setManaged(!note);
             what.setText(veil.subject(shown.subject()) + ": " + shown.what() + ".");
             advice.setText(shown.advice().isEmpty() ? "" : shown.advice() + ".");
             more.setText(waiting.size() > 1 ? "and " + (waiting.size() - 1) + " more" : "");
