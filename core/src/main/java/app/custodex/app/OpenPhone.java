@@ -21,6 +21,8 @@ import app.custodex.link.FileSource;
 import app.custodex.link.PhoneIdentity;
 import app.custodex.link.PhonePath;
 import app.custodex.link.ZipsInside;
+import app.custodex.media.MediaSource;
+import app.custodex.media.StreamSource;
 import app.custodex.model.Contact;
 import app.custodex.model.ThingId;
 import app.custodex.model.ThingKind;
@@ -33,6 +35,7 @@ import java.io.ByteArrayInputStream;
 import java.io.Closeable;
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.nio.ByteBuffer;
 import java.nio.file.FileAlreadyExistsException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -288,6 +291,32 @@ public final class OpenPhone implements Closeable {
                 return in.readNBytes(most);
             }
         });
+    }
+
+    /**
+     * An item to show or play; whoever opened this may look at it. Reading from it fails with a {@link CancellationException} when this was
+     * closed meanwhile.
+     */
+    public MediaSource media(String item) throws IOException {
+        var path = new PhonePath(item);
+        long size = look(() -> source.facts(path).bytes());
+        var content = new StreamSource(size, () -> source.open(path));
+        return new MediaSource() {
+            @Override
+            public long size() {
+                return size;
+            }
+
+            @Override
+            public int read(long position, ByteBuffer into) throws IOException {
+                return look(() -> content.read(position, into));
+            }
+
+            @Override
+            public void close() throws IOException {
+                content.close();
+            }
+        };
     }
 
     private interface Look<T> {

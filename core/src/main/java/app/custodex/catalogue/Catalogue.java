@@ -302,6 +302,11 @@ public final class Catalogue implements Closeable {
         return ask(this::loadedSpine);
     }
 
+    /** Width by height of pictures and videos, by their numbers in the catalogue; 0 where it is not known, and for everything else. */
+    public float[] shapes() throws IOException {
+        return ask(() -> Shape.ratios(db));
+    }
+
     /** To what lists of the things in a spine of this catalogue are narrowed. */
     public Traits traits(Spine of) throws IOException {
         return ask(() -> Traits.load(db, of));
@@ -329,24 +334,7 @@ public final class Catalogue implements Closeable {
     }
 
     public List<Person> people() throws IOException {
-        return ask(() -> {
-            var people = new ArrayList<Person>();
-            try (var statement = db.createStatement();
-                    var rows = statement.executeQuery(
-                            "SELECT person.id, person.name, person.contact IS NOT NULL,"
-                                    + " group_concat(address.text, char(10)) FROM person"
-                                    + " LEFT JOIN address ON address.person = person.id GROUP BY person.id ORDER BY person.id")) {
-                while (rows.next()) {
-                    var addresses = rows.getString(4);
-                    people.add(new Person(
-                            rows.getLong(1),
-                            rows.getString(2),
-                            rows.getBoolean(3),
-                            addresses == null ? List.of() : addresses.lines().toList()));
-                }
-            }
-            return people;
-        });
+        return ask(() -> People.load(db));
     }
 
     /**

@@ -1,11 +1,15 @@
 package app.custodex.catalogue;
 
+import app.custodex.catalogue.Catalogue.Person;
 import java.sql.Connection;
 import java.sql.PreparedStatement;
 import java.sql.SQLException;
 import java.sql.Types;
+import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 
 /**
  * Works out who is who: contacts that share a number, a mail address or a name in a chat service are one person, and whoever has no
@@ -17,6 +21,25 @@ final class People {
 
     People(Connection db) {
         this.db = db;
+    }
+
+    /** Everybody, as they were worked out. */
+    static List<Person> load(Connection db) throws SQLException {
+        var people = new ArrayList<Person>();
+        try (var statement = db.createStatement();
+                var rows = statement.executeQuery("SELECT person.id, person.name, person.contact IS NOT NULL,"
+                        + " group_concat(address.text, char(10)) FROM person"
+                        + " LEFT JOIN address ON address.person = person.id GROUP BY person.id ORDER BY person.id")) {
+            while (rows.next()) {
+                var addresses = Optional.ofNullable(rows.getString(4)).orElse("");
+                people.add(new Person(
+                        rows.getLong(1),
+                        rows.getString(2),
+                        rows.getBoolean(3),
+                        addresses.lines().toList()));
+            }
+        }
+        return people;
     }
 
     private long leader(long address) {

@@ -30,11 +30,14 @@ import java.util.function.BooleanSupplier;
 import javafx.application.Platform;
 import javafx.embed.swing.SwingFXUtils;
 import javafx.event.ActionEvent;
+import javafx.scene.Node;
 import javafx.scene.Scene;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListView;
 import javafx.scene.control.TextField;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
 import javafx.stage.Stage;
 import javax.imageio.ImageIO;
 
@@ -173,14 +176,6 @@ final class Shots {
 
         phones.getFirst().takePhotos(8);
         backUpAgain(desk, ostrel, 2);
-        act(() -> ((Button) workplace.scene().lookup("#changes-show")).fire());
-        until(
-                "the changes",
-                () -> ((ListView<?>) workplace.scene().lookup("#changes"))
-                                .getItems()
-                                .size()
-                        > 8);
-        picture(workplace, workplace.scene(), "backup-changes");
         tap(phones.get(1), "cable-access", "cable-mode");
         until("the question", () -> phones.get(1).taps().stream().anyMatch(t -> t.id().equals("accept")));
         tap(phones.get(1), "accept");
@@ -212,6 +207,13 @@ final class Shots {
         Thread.sleep(500);
         picture(workplace, workplace.scene(), "reading-room");
         act(() -> ((Button) workplace.scene().lookup("#range-whole")).fire());
+        act(() -> ((Button) workplace.scene().lookup("#see-pictures")).fire());
+        until("the sheet", () -> workplace.scene().lookup("#contact-sheet") != null);
+        Thread.sleep(2_500); // the pictures are decoded beside
+        act(() -> workplace.scene().lookup("#contact-sheet").requestFocus());
+        press(workplace.scene().lookup("#contact-sheet"), KeyCode.HOME);
+        Thread.sleep(1_000);
+        picture(workplace, workplace.scene(), "pictures");
         act(() -> ((Button) workplace.scene().lookup("#see-contacts")).fire());
         until("the contacts", () -> lookup(workplace.scene(), "#contacts-count", "412 contacts"));
         act(() -> type(workplace.scene(), "lighthouse"));
@@ -337,6 +339,10 @@ final class Shots {
 
     private static boolean lookup(Scene scene, String id, String text) {
         return scene.lookup(id) instanceof Label label && label.getText().equals(text);
+    }
+
+    private static void press(Node node, KeyCode key) throws Exception {
+        act(() -> node.fireEvent(new KeyEvent(KeyEvent.KEY_PRESSED, "", "", key, false, false, false, false)));
     }
 
     private static void type(Scene scene, String words) {

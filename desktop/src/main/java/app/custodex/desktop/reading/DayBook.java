@@ -4,89 +4,65 @@ import app.custodex.catalogue.Catalogue.Entry;
 import app.custodex.catalogue.Lists;
 import app.custodex.catalogue.Lists.Section;
 import app.custodex.catalogue.Lists.Sorting;
+import app.custodex.catalogue.Spine.Seen;
 import app.custodex.desktop.desk.Desk;
 import app.custodex.desktop.ui.Parts;
-import app.custodex.desktop.ui.UserText;
-import app.custodex.model.Moment;
-import app.custodex.model.Thing;
 import java.io.IOException;
 import java.time.Duration;
-import java.time.Instant;
-import java.time.LocalDate;
-import java.time.ZoneId;
-import java.time.format.DateTimeFormatter;
-import java.time.format.FormatStyle;
 import java.util.Arrays;
-import java.util.BitSet;
-import java.util.Collections;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
-import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
-import java.util.WeakHashMap;
 import java.util.function.Consumer;
-import javafx.collections.FXCollections;
 import javafx.geometry.Pos;
-import javafx.scene.Node;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
-import javafx.scene.control.ListCell;
-import javafx.scene.control.ListView;
-import javafx.scene.control.SelectionMode;
-import javafx.scene.input.KeyCode;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
-import javafx.scene.layout.Region;
+import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import javafx.util.StringConverter;
 import org.jspecify.annotations.Nullable;
 
-/** Everything that is looked at, of all kinds together, day by day. However long it is, only what is in sight is read. */
+/**
+ * Everything that is looked at, of all kinds together, day by day; pictures alone as a contact sheet, or as rows too. However long it is,
+ * only what is in sight is read.
+ */
 final class DayBook extends VBox {
-    private static final double ROW = 34;
-
     private final Desk desk;
-    private final TrayModel tray;
     private final Consumer<Optional<Entry>> chosen;
-    private final ListView<Integer> list = new ListView<>();
+    private final DayList list;
+    private final ContactSheet sheet;
+    private final StackPane views = new StackPane();
+    private final SheetControls controls;
     private final Label count = Parts.text("", "lesser");
     private final Label empty = Parts.sentence("", "lesser");
     private final ComboBox<ListOrder> order = new ComboBox<>();
-    private final DateTimeFormatter dayFormat;
-    private final DateTimeFormatter timeFormat;
     private Optional<RoomModel.Room> room = Optional.empty();
     /** There is more of the same layer; shown with the next answer. */
     private Optional<RoomModel.Room> grown = Optional.empty();
 
     private Optional<RoomModel.Answer> answer = Optional.empty();
-    private int[] places = new int[0];
-    private int[] numbers = new int[0];
-    private int[] messages = new int[0];
-    private Optional<Pages> pages = Optional.empty();
-    /** By the row at which they begin. */
-    private final Map<Integer, Section> sections = new HashMap<>();
-
-    /** All that were made; the list uses them again and again. */
-    private final Set<Cell> cells = Collections.newSetFromMap(new WeakHashMap<>());
-
+    private Optional<Arrangement> arranged = Optional.empty();
     private boolean offering;
     private int filling;
     /** What is to be chosen when it is shown. */
     private OptionalLong sought = OptionalLong.empty();
 
-    /** @param chosen is told what is chosen; empty for nothing */
-    DayBook(Desk desk, TrayModel tray, Consumer<Optional<Entry>> chosen) {
+    /**
+     * Shows nothing yet.
+     *
+     * @param chosen is told what is chosen; empty for nothing
+     * @param large shows a picture or video large
+     */
+    DayBook(Desk desk, TrayModel tray, Consumer<Optional<Entry>> chosen, FullView.Opener large) {
         this.desk = desk;
-        this.tray = tray;
         this.chosen = chosen;
-        desk.veil().down().addListener((o, was, is) -> list.refresh());
-        tray.picked().addListener((o, was, is) -> list.refresh());
-        var locale = desk.words().locale();
-        dayFormat = DateTimeFormatter.ofLocalizedDate(FormatStyle.MEDIUM).localizedBy(locale);
-        timeFormat = DateTimeFormatter.ofLocalizedTime(FormatStyle.SHORT).localizedBy(locale);
+        list = new DayList(desk, tray, empty, chosen);
+        sheet = new ContactSheet(desk, tray, chosen, large);
+        controls = new SheetControls(sheet, this::showView);
         order.setId("day-book-order");
         order.getStyleClass().add("small-choice");
         order.setAccessibleText("Order");
@@ -109,29 +85,13 @@ final class DayBook extends VBox {
             }
         });
         count.setId("day-book-count");
-        list.setId("day-book");
-        list.setFixedCellSize(ROW);
-        list.setCellFactory(view -> {
-            var cell = new Cell();
-            cells.add(cell);
-            return cell;
-        });
-        list.setPlaceholder(empty);
-        list.getSelectionModel().setSelectionMode(SelectionMode.MULTIPLE);
-        list.setOnKeyPressed(event -> {
-            if (event.getCode() == KeyCode.T && !event.isShortcutDown()) {
-                tray.toggle(selected());
-                event.consume();
-            }
-        });
-        list.getSelectionModel()
-                .selectedItemProperty()
-                .addListener((o, was, is) -> chosen.accept(is == null ? Optional.empty() : entry(is)));
-        VBox.setVgrow(list, Priority.ALWAYS);
-        var head = new HBox(10, count, Parts.gap(), order);
+        count.setMinWidth(0);
+        VBox.setVgrow(views, Priority.ALWAYS);
+        views.getChildren().setAll(list.node());
+        var head = new HBox(10, count, Parts.gap(), controls, order);
         head.setAlignment(Pos.CENTER_LEFT);
         head.setStyle("-fx-padding: 6 10 6 12;");
-        getChildren().addAll(head, Parts.rule(), list);
+        getChildren().addAll(head, Parts.rule(), views);
     }
 
     void enter(Optional<RoomModel.Room> newRoom) {
@@ -143,9 +103,10 @@ final class DayBook extends VBox {
         room = newRoom;
         grown = Optional.empty();
         answer = Optional.empty();
-        places = new int[0];
-        messages = new int[0];
-        list.setItems(FXCollections.observableArrayList());
+        arranged = Optional.empty();
+        list.clear();
+        sheet.clear();
+        sheet.of(newRoom.map(RoomModel.Room::phone));
         count.setText("");
     }
 
@@ -162,13 +123,14 @@ final class DayBook extends VBox {
     void show(RoomModel.Answer newAnswer) {
         answer = Optional.of(newAnswer);
         if (grown.isPresent()) {
-            int row = list.getSelectionModel().getSelectedIndex();
-            if (row >= 0 && row < numbers.length && sought.isEmpty()) {
-                seek(numbers[row]);
+            int row = view().present();
+            if (sought.isEmpty()) {
+                arranged.filter(rows -> row >= 0 && row < rows.size()).ifPresent(rows -> seek(rows.numbers()[row]));
             }
             room = grown;
             grown = Optional.empty();
-            places = new int[0]; // of the one before
+            sheet.of(room.map(RoomModel.Room::phone));
+            arranged = Optional.empty(); // of the one before
         }
         fill();
     }
@@ -203,13 +165,13 @@ final class DayBook extends VBox {
             for (int i = 0; i < seen.length; i++) {
                 rows[i] = by.oldestFirst() ? seen[i] : seen[seen.length - 1 - i];
             }
-            show(rows, List.of(), new int[rows.length]);
+            show(by, rows, List.of(), new int[rows.length]);
             return;
         }
         var locale = desk.words().locale();
-        desk.work().start("List", () -> arranged(in, seen, by.sorting().get(), locale), found -> {
+        desk.work().start("List", () -> arrange(in, seen, by.sorting().get(), locale), found -> {
             if (mine == filling) {
-                show(found.rows(), found.by().sections(), found.by().messages());
+                show(by, found.rows(), found.by().sections(), found.by().messages());
             }
         });
     }
@@ -217,7 +179,7 @@ final class DayBook extends VBox {
     /** @param rows the places of all things, in the order of time */
     private record Found(int[] rows, Lists.Arranged by) {}
 
-    private static Found arranged(RoomModel.Room in, int[] seen, Sorting sorting, Locale locale) throws IOException {
+    private static Found arrange(RoomModel.Room in, int[] seen, Sorting sorting, Locale locale) throws IOException {
         var wanted = Arrays.stream(seen).map(in.spine()::number).toArray();
         var by = in.phone().catalogue().arranged(wanted, sorting, locale);
         var places = new int[Arrays.stream(wanted).max().orElse(0) + 1];
@@ -228,25 +190,36 @@ final class DayBook extends VBox {
                 Arrays.stream(by.numbers()).map(number -> places[number]).toArray(), by);
     }
 
-    /**
-     * Shows a list.
-     *
-     * @param rows the places of its things in the order of time
-     * @param newMessages that each conversation among them has, where that is known
-     */
-    private void show(int[] rows, List<Section> in, int[] newMessages) {
-        messages = newMessages;
-        sections.clear();
-        in.forEach(section -> sections.put(section.first(), section));
-        places = rows;
-        numbers = Arrays.stream(rows).map(room.orElseThrow().spine()::number).toArray();
-        pages = Optional.of(new Pages(room.get().phone().catalogue(), desk.work(), this::arrived));
-        list.setItems(Rows.of(places.length));
-        list.scrollTo(0);
-        choose();
+    private void show(ListOrder by, int[] places, List<Section> sections, int[] messages) {
+        var in = room.orElseThrow();
+        var numbers = Arrays.stream(places).map(in.spine()::number).toArray();
+        var pages = new Pages(in.phone().catalogue(), desk.work(), this::arrived);
+        arranged = Optional.of(new Arrangement(in, by, places, numbers, sections, messages, pages));
+        showView();
         // What is in two albums stands in the list twice.
-        int things = answer.orElseThrow().seen().places().length;
-        count.setText(desk.words().count(things, "thing", "things") + total(in));
+        var seen = answer.orElseThrow().seen();
+        count.setText(desk.words().count(seen.places().length, "thing", "things") + total(sections) + size(seen));
+    }
+
+    /** The view that suits what is shown. */
+    private RowsView view() {
+        return views.getChildren().contains(sheet.node()) ? sheet : list;
+    }
+
+    private void showView() {
+        if (arranged.isEmpty()) {
+            return;
+        }
+        boolean pictures = answer.orElseThrow().asked().groups().equals(Set.of(KindGroup.PICTURES));
+        controls.offer(pictures);
+        boolean asSheet = pictures && controls.asSheet() && arranged.get().size() > 0;
+        views.getChildren().setAll(asSheet ? sheet.node() : list.node());
+        view().show(arranged.get());
+        sought.stream()
+                .boxed()
+                .flatMap(number -> arranged.get().rowOf(number).stream())
+                .forEach(view()::choose);
+        sought = OptionalLong.empty();
     }
 
     /** How long all of it is. */
@@ -255,176 +228,45 @@ final class DayBook extends VBox {
         return all.isZero() ? "" : ", " + ThingWords.length(all) + " in all";
     }
 
-    private void choose() {
-        for (int i = 0; i < numbers.length && sought.isPresent(); i++) {
-            if (numbers[i] == sought.getAsLong()) {
-                sought = OptionalLong.empty();
-                list.getSelectionModel().clearAndSelect(i);
-                list.scrollTo(Math.max(0, i - 4));
-            }
-        }
-        sought = OptionalLong.empty();
+    /** How large the files of one group of kinds are, where that is what it is about. */
+    private String size(Seen seen) {
+        var groups = answer.orElseThrow().asked().groups();
+        long bytes = groups.stream()
+                .flatMap(group -> group.kinds().stream())
+                .mapToLong(seen::bytesOf)
+                .sum();
+        return bytes == 0 ? "" : ", " + desk.words().bytes(bytes);
     }
 
     private void arrived() {
-        cells.forEach(Cell::fillIfAwaited);
-        var selection = list.getSelectionModel();
-        int row = selection.getSelectedIndex();
-        if (selection.getSelectedIndices().size() == 1) {
-            chosen.accept(entry(row));
+        view().arrived();
+        if (view().selected().cardinality() == 1) {
+            arranged.ifPresent(rows -> chosen.accept(rows.entry(view().present())));
         }
-    }
-
-    /** The numbers of the rows that are selected. */
-    private BitSet selected() {
-        var selected = new BitSet();
-        list.getSelectionModel().getSelectedIndices().forEach(row -> selected.set(numbers[row]));
-        return selected;
-    }
-
-    private Optional<Entry> entry(int row) {
-        return pages.flatMap(read -> row < numbers.length ? read.get(row, numbers) : Optional.empty());
     }
 
     /** The numbers of all rows, in their order. */
     int[] rows() {
-        return numbers.clone();
+        return arranged.map(rows -> rows.numbers().clone()).orElseGet(() -> new int[0]);
+    }
+
+    /** What is shown. */
+    Optional<Arrangement> arranged() {
+        return arranged;
+    }
+
+    /** Chooses a row; one that is not there is left alone. */
+    void choose(int row) {
+        if (arranged.filter(rows -> row >= 0 && row < rows.size()).isPresent()) {
+            view().choose(row);
+        }
+    }
+
+    void chooseNext() {
+        choose(view().present() + 1);
     }
 
     void focusList() {
-        list.requestFocus();
-        if (list.getSelectionModel().isEmpty()) {
-            list.getSelectionModel().selectFirst();
-        }
-    }
-
-    private final class Cell extends ListCell<Integer> {
-        private final Label day = fixed(94, "strong");
-        private final Label time = fixed(62, "lesser", "mono");
-        private final UserText who = desk.veil().line("", "who");
-        private final Region rail = new Region();
-        private final UserText what = desk.veil().line("");
-        private final Label picked = fixed(14, "picked");
-        private final Label kind = Parts.text("", "lesser");
-        private final UserText section = desk.veil().line("", "strong");
-        private final Label sectionCount = fixed(86, "lesser");
-        private boolean awaiting;
-        private final HBox row = new HBox(8, section, sectionCount, day, time, who, rail, what, picked, kind);
-
-        Cell() {
-            who.setMinWidth(120);
-            who.setPrefWidth(120);
-            who.setMaxWidth(120);
-            section.setMinWidth(110);
-            section.setPrefWidth(110);
-            section.setMaxWidth(110);
-            rail.getStyleClass().add("rail");
-            rail.setMinSize(2, 20);
-            rail.setMaxSize(2, 20);
-            HBox.setHgrow(what, Priority.ALWAYS);
-            kind.setMinWidth(Region.USE_PREF_SIZE);
-            row.setAlignment(Pos.CENTER_LEFT);
-            row.setMinWidth(0);
-            setPrefWidth(0);
-            setText(null);
-        }
-
-        private static Label fixed(double width, String... classes) {
-            var label = Parts.text("", classes);
-            label.setMinWidth(width);
-            label.setMaxWidth(width);
-            return label;
-        }
-
-        @Override
-        protected void updateItem(@Nullable Integer index, boolean empty) {
-            super.updateItem(index, empty);
-            if (empty || index == null || room.isEmpty() || index >= places.length) {
-                setGraphic(null);
-                return;
-            }
-            var spine = room.get().spine();
-            int place = places[index];
-            boolean byTime = order.getValue().sorting().isEmpty();
-            boolean first =
-                    !byTime || index == 0 || !spine.day(places[index - 1]).equals(spine.day(place));
-            day.setText(
-                    first
-                            ? spine.day(place)
-                                    .map(date -> dayFormat.format(LocalDate.ofEpochDay(date)))
-                                    .orElse(byTime ? "No date" : "")
-                            : "");
-            var begins = Optional.ofNullable(sections.get(index));
-            section.setText(begins.map(Section::name).orElse(""));
-            sectionCount.setText(begins.map(this::figures).orElse(""));
-            var group = KindGroup.of(spine.kind(place));
-            var tint = "tint-" + group.code();
-            if (!rail.getStyleClass().contains(tint)) { // a style class that is set anew is worked out anew
-                rail.getStyleClass().setAll("rail", "tint", tint);
-            }
-            kind.setText(
-                    messages[index] > 0
-                            ? desk.words().count(messages[index], "message", "messages")
-                            : spine.kind(place).code());
-            boolean together = !sections.isEmpty();
-            boolean byPerson = order.getValue().sorting().equals(Optional.of(Sorting.PERSON));
-            hide(kind, together);
-            hide(who, together && byPerson);
-            hide(section, !together);
-            hide(sectionCount, !together);
-            picked.setText(tray.has(numbers[index]) ? "✓" : "");
-            var entry = entry(index);
-            entry.ifPresentOrElse(there -> fill(there.thing()), this::awaited);
-            setGraphic(row);
-        }
-
-        private static void hide(Node part, boolean hidden) {
-            part.setVisible(!hidden);
-            part.setManaged(!hidden);
-        }
-
-        private String figures(Section of) {
-            return desk.words().count(of.count())
-                    + (of.length().isZero() ? "" : " · " + ThingWords.length(of.length()));
-        }
-
-        /** Shows what has been read meanwhile. */
-        void fillIfAwaited() {
-            if (awaiting && !isEmpty() && getIndex() >= 0 && getIndex() < numbers.length) {
-                entry(getIndex()).ifPresent(there -> fill(there.thing()));
-            }
-        }
-
-        /** Until it is read. */
-        private void awaited() {
-            awaiting = true;
-            time.setText("");
-            who.setText("");
-            what.setOpenText("…");
-        }
-
-        private void fill(Thing thing) {
-            awaiting = false;
-            var words = new ThingWords(room.orElseThrow().names());
-            var zone = room.orElseThrow().phone().phone().timeZone();
-            time.setText(thing.moment().map(moment -> time(moment, zone)).orElse(""));
-            words.show(thing, who, what);
-            setAccessibleText(String.join(
-                    ", ",
-                    day.getText(),
-                    time.getText(),
-                    who.getAccessibleText(),
-                    what.getAccessibleText(),
-                    thing.kind().code() + (picked.getText().isEmpty() ? "" : ", in the tray")));
-        }
-
-        private String time(Moment moment, ZoneId zone) {
-            return switch (moment) {
-                case Moment.At(Instant instant, Optional<ZoneId> own) ->
-                    timeFormat.format(instant.atZone(own.orElse(zone)));
-                case Moment.Floating floating -> timeFormat.format(floating.local());
-                case Moment.Day whole -> "all day";
-            };
-        }
+        view().focus();
     }
 }

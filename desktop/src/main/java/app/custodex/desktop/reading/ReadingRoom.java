@@ -24,9 +24,12 @@ import javafx.css.PseudoClass;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
+import javafx.scene.control.ButtonBase;
+import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
@@ -63,6 +66,7 @@ public final class ReadingRoom extends BorderPane {
     private final ConversationPage page;
     private final StackPane list = new StackPane();
     private final ThingDetail detail;
+    private final FullView full;
     private final HBox everything;
     private final ContactsPane contacts;
     private final StackPane middle = new StackPane();
@@ -90,12 +94,14 @@ public final class ReadingRoom extends BorderPane {
         detail = new ThingDetail(
                 desk,
                 Optional.of(model.tray()),
-                conversation -> room.ask(room.asked()
-                        .within(Optional.empty())
-                        .groups(Set.of())
-                        .conversation(Optional.of(conversation))));
+                conversation -> room.ask(
+                        room.asked().within(Optional.empty()).groups(Set.of()).conversation(Optional.of(conversation))),
+                Optional.of(this::openLarge));
+        full = new FullView(desk, model.tray(), this::closeLarge);
         chosen = new Rest<>(detail::show);
-        book = new DayBook(desk, model.tray(), chosen::take);
+        book = new DayBook(desk, model.tray(), chosen::take, this::openLarge);
+        book.addEventFilter(KeyEvent.KEY_PRESSED, this::useWithKeys);
+        detail.media().whenEnded(this::playNext);
         page = new ConversationPage(desk, model.tray(), chosen::take);
         contacts = new ContactsPane(desk, model);
         everything = everything();
@@ -351,8 +357,42 @@ public final class ReadingRoom extends BorderPane {
         stayAt = Optional.empty();
         attached.pseudoClassStateChanged(PRESENT, answer.asked().attached());
         showRange(answer.asked().within());
+        full.end();
         boolean onlyContacts = answer.asked().groups().equals(Set.of(KindGroup.CONTACTS));
         middle.getChildren().setAll(onlyContacts ? contacts : everything);
+    }
+
+    private void openLarge(Arrangement rows, int row) {
+        detail.media().clear(); // what plays there is not heard beside it
+        full.show(rows, row);
+        middle.getChildren().setAll(full);
+        full.requestFocus();
+    }
+
+    private void openLarge(Entry entry) {
+        book.arranged().ifPresent(rows -> rows.rowOf(entry.number()).ifPresent(row -> openLarge(rows, row)));
+    }
+
+    private void closeLarge() {
+        middle.getChildren().setAll(everything);
+        book.choose(full.row());
+        book.focusList();
+    }
+
+    /** Space plays what is chosen in the list, Enter shows it large. */
+    private void useWithKeys(KeyEvent event) {
+        boolean inList = !(event.getTarget() instanceof ButtonBase || event.getTarget() instanceof ComboBox<?>);
+        if (inList && event.getCode() == KeyCode.SPACE && detail.media().togglePlaying()) {
+            event.consume();
+        } else if (inList && event.getCode() == KeyCode.ENTER && detail.media().openLarge()) {
+            event.consume();
+        }
+    }
+
+    /** Goes on with the next recording of the list, if the next thing is one. */
+    private void playNext() {
+        detail.media().playWhatComesNext();
+        book.chooseNext();
     }
 
     /** Only what a picture, a voice note or a file hangs on; or all again. */

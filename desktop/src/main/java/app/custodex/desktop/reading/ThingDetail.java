@@ -29,7 +29,6 @@ import app.custodex.model.Task;
 import app.custodex.model.Thing;
 import app.custodex.model.ThingKind;
 import app.custodex.model.Voicemail;
-import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.time.Instant;
 import java.time.ZoneId;
@@ -45,8 +44,6 @@ import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.ScrollPane;
-import javafx.scene.image.Image;
-import javafx.scene.image.ImageView;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -54,8 +51,6 @@ import javafx.scene.layout.VBox;
 
 /** One thing in full, and where in the layer it was read, so that it can be defended later. */
 final class ThingDetail extends VBox {
-    private static final double PICTURE = 290;
-    private static final int LARGEST_PICTURE = 32 << 20;
     private static final int OCCURRENCES = 12;
     private static final int MEMBERS = 200;
 
@@ -64,6 +59,7 @@ final class ThingDetail extends VBox {
     private final Consumer<RoomModel.Talk> openConversation;
     private final UserText title;
     private final VBox body = new VBox(12);
+    private final MediaPreview media;
     private final Button pick = Parts.button("thing-pick", "Put in tray", "T", this::togglePick);
     private Optional<OpenPhone> phone = Optional.empty();
     private Optional<Entry> shown = Optional.empty();
@@ -71,9 +67,15 @@ final class ThingDetail extends VBox {
     /**
      * @param tray into which it can be put; empty for none
      * @param openConversation shows all of a conversation
+     * @param large shows a picture or video large; empty where there is no such place
      */
-    ThingDetail(Desk desk, Optional<TrayModel> tray, Consumer<RoomModel.Talk> openConversation) {
+    ThingDetail(
+            Desk desk,
+            Optional<TrayModel> tray,
+            Consumer<RoomModel.Talk> openConversation,
+            Optional<Consumer<Entry>> large) {
         this.desk = desk;
+        media = new MediaPreview(desk, large);
         this.tray = tray;
         this.openConversation = openConversation;
         title = desk.veil().paragraph("", "heading");
@@ -103,6 +105,11 @@ final class ThingDetail extends VBox {
         show(Optional.empty());
     }
 
+    /** What can be seen and heard of it. */
+    MediaPreview media() {
+        return media;
+    }
+
     /** The same layer is open in another way; what is shown stays. */
     void goOnWith(OpenPhone newPhone) {
         phone = Optional.of(newPhone);
@@ -114,6 +121,7 @@ final class ThingDetail extends VBox {
         }
         shown = entry;
         setVisible(entry.isPresent() && phone.isPresent());
+        media.clear();
         body.getChildren().clear();
         if (isVisible()) {
             fill(entry.get());
@@ -143,7 +151,8 @@ final class ThingDetail extends VBox {
         text(thing)
                 .filter(text -> !text.isBlank())
                 .ifPresent(text -> body.getChildren().add(desk.veil().paragraph(text)));
-        picture(entry);
+        body.getChildren().add(media);
+        media.show(phone.orElseThrow(), entry);
         var facts = Parts.facts(104);
         thing.moment().ifPresent(moment -> Parts.fact(facts, "When", when(moment)));
         if (!who.isEmpty() && !(thing instanceof Message)) {
@@ -312,9 +321,7 @@ final class ThingDetail extends VBox {
             Parts.fact(facts, "File", desk.words().bytes(file.bytes()));
         }
         file.length().ifPresent(length -> Parts.fact(facts, "Length", ThingWords.length(length)));
-        file.place()
-                .ifPresent(place -> text(
-                        facts, "Place", String.format(Locale.ROOT, "%.5f, %.5f", place.latitude(), place.longitude())));
+        file.place().ifPresent(place -> text(facts, "Place", ThingWords.place(place)));
         file.facts().forEach(fact -> text(facts, fact.name(), fact.value()));
     }
 
@@ -358,52 +365,6 @@ final class ThingDetail extends VBox {
                         .localizedBy(desk.words().locale())
                         .format(day.date());
         };
-    }
-
-    /** A picture, or the first of those that hang on it. */
-    private void picture(Entry entry) {
-        var thing = entry.thing();
-        var item = thing instanceof MediaFile file && file.kind() == ThingKind.PICTURE
-                ? Optional.of(file.id().item())
-                : thing.attachments().stream()
-                        .filter(any -> any.there() && any.type().startsWith("image/"))
-                        .map(Attachment::item)
-                        .findFirst();
-        if (item.isEmpty()) {
-            return;
-        }
-        var view = new ImageView();
-        view.setFitWidth(PICTURE);
-        view.setPreserveRatio(true);
-        view.setAccessibleText("Picture");
-        desk.veil().picture(view);
-        body.getChildren().add(view);
-        var in = phone.orElseThrow();
-        desk.work()
-                .start(
-                        "A picture",
-                        () -> new Image(
-                                new ByteArrayInputStream(in.beginning(item.get(), LARGEST_PICTURE)),
-                                2 * PICTURE,
-                                0,
-                                true,
-                                true),
-                        image -> {
-                            if (shown.equals(Optional.of(entry))) {
-                                showPicture(view, image);
-                            }
-                        });
-    }
-
-    private void showPicture(ImageView view, Image image) {
-        if (image.isError()) {
-            int at = body.getChildren().indexOf(view);
-            body.getChildren()
-                    .set(at, Parts.sentence("This picture can't be shown here; take it out as a file.", "lesser"));
-            return;
-        }
-        view.setImage(image);
-        view.setFitWidth(Math.min(PICTURE, image.getWidth()));
     }
 
     /** Of a message, what it is part of. */

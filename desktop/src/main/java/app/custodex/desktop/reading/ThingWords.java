@@ -5,6 +5,7 @@ import app.custodex.desktop.ui.UserText;
 import app.custodex.model.Call;
 import app.custodex.model.Conversation;
 import app.custodex.model.Event;
+import app.custodex.model.MediaFile;
 import app.custodex.model.Message;
 import app.custodex.model.PageVisit;
 import app.custodex.model.Task;
@@ -91,6 +92,17 @@ record ThingWords(Names names) {
             case APP -> "App call";
         };
         return medium + ", " + outcome + (call.length().isZero() ? "" : ", " + length(call.length()));
+    }
+
+    /** Degrees, with the letter of the half of the globe. */
+    static String place(MediaFile.Place place) {
+        return String.format(
+                Locale.ROOT,
+                "%.5f° %s, %.5f° %s",
+                Math.abs(place.latitude()),
+                place.latitude() < 0 ? "S" : "N",
+                Math.abs(place.longitude()),
+                place.longitude() < 0 ? "W" : "E");
     }
 
     /** "0:38", "1:02:14". */

@@ -1,0 +1,220 @@
+package app.custodex.media;
+
+import java.io.IOException;
+import java.nio.ByteBuffer;
+import java.time.Duration;
+import java.time.temporal.ChronoUnit;
+import java.util.ArrayDeque;
+import java.util.HashSet;
+import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.Executors;
+import java.util.concurrent.ScheduledExecutorService;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicInteger;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+
+/**
+ * The processes that decode pictures, sound and video: started when they are needed, kept for the next file for a while, ended when a file
+ * keeps one of them too long. A file that ends its worker harms nothing else. All of this program share them; each question has a worker
+ * of its own while it lasts.
+ */
+public final class MediaWorkers {
+    /** Samples a second of what is played, in two channels of 16 bits. */
+    public static final int RATE = Sounds.RATE;
+
+    /** Pixels along the longer side: larger pictures are made smaller. */
+    public static final int LARGEST = 8192;
+
+    private static final Logger LOG = LoggerFactory.getLogger(MediaWorkers.class);
+    private static final Duration KEPT = Duration.ofSeconds(20);
+    private static final Duration PICTURE = Duration.ofSeconds(20);
+    private static final Duration PEAKS = Duration.ofMinutes(2);
+    private static final Duration FRAME = Duration.ofSeconds(8);
+    private static final MediaWorkers SHARED = new MediaWorkers(PICTURE);
+
+    private final Duration picturePatience;
+    private final ArrayDeque<MediaWorker> idle = new ArrayDeque<>();
+    private final Set<MediaWorker> all = new HashSet<>();
+    private final AtomicInteger deaths = new AtomicInteger();
+    private final ScheduledExecutorService clock = Executors.newSingleThreadScheduledExecutor(task -> {
+        var thread = new Thread(task, "media-workers-clock");
+        thread.setDaemon(true);
+        return thread;
+    });
+    private long used;
+
+    /** @param picturePatience how long a picture may take */
+    MediaWorkers(Duration picturePatience) {
+        this.picturePatience = picturePatience;
+        Runtime.getRuntime().addShutdownHook(new Thread(this::close, "media-close"));
+        clock.scheduleWithFixedDelay(this::endIdle, KEPT.toMillis(), KEPT.toMillis(), TimeUnit.MILLISECONDS);
+    }
+
+    public static MediaWorkers shared() {
+        return SHARED;
+    }
+
+    /** How many workers were ended by what they were given. */
+    public int deaths() {
+        return deaths.get();
+    }
+
+    /**
+     * Decodes a picture, or the first of a video.
+     *
+     * @param side the most pixels along the longer side; up to {@link #LARGEST}
+     * @param quick whether the small one that the camera put into the file will do, however small
+     * @throws UnplayableException when that can't be done; nothing else is harmed
+     * @throws IOException when the file can't be read
+     */
+    public Picture picture(MediaSource source, int side, boolean quick) throws IOException {
+        return with(worker -> worker.picture(source, side, quick, picturePatience));
+    }
+
+    /**
+     * Measures how loud a recording is.
+     *
+     * @param parts of equal length
+     */
+    public Peaks peaks(MediaSource source, int parts) throws IOException {
+        return with(worker -> worker.peaks(source, parts, PEAKS));
+    }
+
+    /** Takes sound, piece by piece. */
+    public interface Listener {
+        /**
+         * Takes a piece.
+         *
+         * @param samples good during the call only
+         * @return whether more is wanted
+         */
+        boolean hear(ByteBuffer samples) throws IOException;
+    }
+
+    /**
+     * Decodes sound from a place on; returns at the end, or when no more is wanted.
+     *
+     * @param speed 0.5 to 2; the pitch stays
+     */
+    public void sound(MediaSource source, Duration from, double speed, Listener listener) throws IOException {
+        with(worker -> {
+            worker.sound(
+                    source,
+                    micros(from),
+                    speed,
+                    FRAME,
+                    (at, samples) -> listener.hear(samples) ? Optional.of(Long.MIN_VALUE) : Optional.empty());
+            return true;
+        });
+    }
+
+    /** Takes the pictures of a video. */
+    public interface Viewer {
+        /**
+         * Takes one.
+         *
+         * @param bgra good during the call only; as that of a {@link Picture}
+         * @return before which time none are wanted any more; empty when none are wanted at all
+         */
+        Optional<Duration> see(Duration at, int width, int height, ByteBuffer bgra) throws IOException;
+    }
+
+    /**
+     * Decodes a video from a place on; returns at the end, or when no more is wanted.
+     *
+     * @param exact whether to begin at the place itself, or at the key frame before it, which is quicker
+     */
+    public void film(MediaSource source, Duration from, boolean exact, int mostWidth, int mostHeight, Viewer viewer)
+            throws IOException {
+        var wish = new Films.Wish(micros(from), exact, mostWidth, mostHeight);
+        with(worker -> {
+            worker.film(source, wish, FRAME, (at, frame) -> {
+                int width = frame.getInt();
+                int height = frame.getInt();
+                if (width < 1 || height < 1 || frame.remaining() != 4L * width * height) {
+                    throw new Wire.Broken("a frame of " + width + " x " + height);
+                }
+                return viewer.see(Duration.of(at, ChronoUnit.MICROS), width, height, frame.slice())
+                        .map(MediaWorkers::micros);
+            });
+            return true;
+        });
+    }
+
+    private static long micros(Duration time) {
+        return TimeUnit.MICROSECONDS.convert(time);
+    }
+
+    private interface Question<T> {
+        T ask(MediaWorker worker) throws IOException;
+    }
+
+    private <T> T with(Question<T> question) throws IOException {
+        var worker = take();
+        try {
+            return question.ask(worker);
+        } catch (UnplayableException e) {
+            LOG.info("a media file can't be played: {}, {}", e.why(), e.getMessage());
+            if (!worker.goesOn()) {
+                deaths.incrementAndGet();
+            }
+            throw e;
+        } finally {
+            giveBack(worker);
+        }
+    }
+
+    private MediaWorker take() throws IOException {
+        var there = takeIdle();
+        if (there.isPresent()) {
+            return there.get();
+        }
+        var worker = MediaWorker.start(); // takes a while, in which others give theirs back
+        add(worker);
+        return worker;
+    }
+
+    private synchronized Optional<MediaWorker> takeIdle() {
+        used++;
+        while (!idle.isEmpty()) {
+            var worker = idle.pop();
+            if (worker.goesOn()) {
+                return Optional.of(worker);
+            }
+            all.remove(worker);
+        }
+        return Optional.empty();
+    }
+
+    private synchronized void add(MediaWorker worker) {
+        all.add(worker);
+    }
+
+    private synchronized void giveBack(MediaWorker worker) {
+        if (worker.goesOn()) {
+            idle.push(worker);
+        } else {
+            all.remove(worker);
+        }
+    }
+
+    private synchronized void endIdle() {
+        if (used > 0) {
+            used = 0; // one was needed since the last look
+            return;
+        }
+        while (!idle.isEmpty()) {
+            var worker = idle.pop();
+            all.remove(worker);
+            worker.close();
+        }
+    }
+
+    synchronized void close() {
+        all.forEach(MediaWorker::close);
+        all.clear();
+        idle.clear();
+    }
+}

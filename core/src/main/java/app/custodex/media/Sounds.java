@@ -1,0 +1,188 @@
+package app.custodex.media;
+
+import static app.custodex.media.Undecodable.check;
+import static org.bytedeco.ffmpeg.global.avfilter.av_buffersink_get_frame;
+import static org.bytedeco.ffmpeg.global.avfilter.av_buffersrc_add_frame;
+import static org.bytedeco.ffmpeg.global.avfilter.avfilter_get_by_name;
+import static org.bytedeco.ffmpeg.global.avfilter.avfilter_graph_alloc;
+import static org.bytedeco.ffmpeg.global.avfilter.avfilter_graph_config;
+import static org.bytedeco.ffmpeg.global.avfilter.avfilter_graph_create_filter;
+import static org.bytedeco.ffmpeg.global.avfilter.avfilter_graph_free;
+import static org.bytedeco.ffmpeg.global.avfilter.avfilter_graph_parse_ptr;
+import static org.bytedeco.ffmpeg.global.avfilter.avfilter_inout_alloc;
+import static org.bytedeco.ffmpeg.global.avfilter.avfilter_inout_free;
+import static org.bytedeco.ffmpeg.global.avutil.AVMEDIA_TYPE_AUDIO;
+import static org.bytedeco.ffmpeg.global.avutil.av_channel_layout_describe;
+import static org.bytedeco.ffmpeg.global.avutil.av_frame_alloc;
+import static org.bytedeco.ffmpeg.global.avutil.av_frame_free;
+import static org.bytedeco.ffmpeg.global.avutil.av_frame_unref;
+import static org.bytedeco.ffmpeg.global.avutil.av_get_sample_fmt_name;
+import static org.bytedeco.ffmpeg.global.avutil.av_strdup;
+
+import java.io.IOException;
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
+import java.nio.charset.StandardCharsets;
+import java.util.Locale;
+import java.util.Optional;
+import org.bytedeco.ffmpeg.avfilter.AVFilterContext;
+import org.bytedeco.ffmpeg.avfilter.AVFilterGraph;
+import org.bytedeco.ffmpeg.avutil.AVFrame;
+import org.bytedeco.javacpp.BytePointer;
+import org.bytedeco.javacpp.Pointer;
+
+/** In the worker: the sound of a file as samples of 16 bits, the lower byte first. */
+final class Sounds implements AutoCloseable {
+    /** Samples a second of what is played. */
+    static final int RATE = 48_000;
+    /** What the peaks are measured at, which is enough to draw them. */
+    private static final int PEAK_RATE = 8_000;
+
+    private final Exchange exchange;
+    private final AVFilterGraph graph = avfilter_graph_alloc();
+    private final AVFrame filtered = av_frame_alloc();
+
+    private interface Sink {
+        /** @return false when no more is wanted */
+        boolean take(ByteBuffer samples) throws IOException;
+    }
+
+    private Sounds(Exchange exchange) {
+        this.exchange = exchange;
+        graph.nb_threads(1);
+    }
+
+    /**
+     * Sends stereo sound from a place on, at a speed that leaves the pitch as it is.
+     *
+     * @return how many packets were damaged
+     */
+    static int play(Exchange exchange, long size, long fromMicros, double speed, int millis) throws IOException {
+        var chain = String.format(
+                Locale.ROOT, "atempo=%.3f,aresample=%d,aformat=sample_fmts=s16:channel_layouts=stereo", speed, RATE);
+        var played = new long[1];
+        try (var sounds = new Sounds(exchange)) {
+            return sounds.run(size, fromMicros, chain, samples -> {
+                long at = fromMicros + Math.round(played[0] * speed * 1e6 / RATE);
+                played[0] += samples.remaining() / 4;
+                return exchange.frame(
+                        millis, ByteBuffer.allocate(Long.BYTES).putLong(at).flip(), samples);
+            });
+        }
+    }
+
+    /** Measures how loud it is in so many parts of equal length. */
+    static ByteBuffer peaks(Exchange exchange, long size, int parts) throws IOException {
+        var meter = new PeakMeter(PEAK_RATE);
+        var chain = "aresample=" + PEAK_RATE + ",aformat=sample_fmts=s16:channel_layouts=mono";
+        try (var sounds = new Sounds(exchange)) {
+            sounds.run(size, 0, chain, samples -> {
+                meter.take(samples.asShortBuffer());
+                return true;
+            });
+        }
+        return meter.result(parts);
+    }
+
+    private record Shape(int rate, int format, int channels) {
+        static Shape of(AVFrame frame) {
+            return new Shape(
+                    frame.sample_rate(), frame.format(), frame.ch_layout().nb_channels());
+        }
+    }
+
+    private record Ends(AVFilterContext source, AVFilterContext end, Shape shape) {}
+
+    private int run(long size, long fromMicros, String chain, Sink sink) throws IOException {
+        try (var in = new AvInput(exchange, size).look()) {
+            var stream = in.best(AVMEDIA_TYPE_AUDIO).orElseThrow(() -> new Undecodable("there is no sound in it"));
+            try (var decoding = new Decoding(exchange, in, stream, 1)) {
+                decoding.seek(fromMicros);
+                var ends = Optional.<Ends>empty();
+                for (var next = decoding.next(); next.isPresent(); next = decoding.next()) {
+                    var frame = next.get();
+                    long until =
+                            decoding.micros(frame) + 1_000_000L * frame.nb_samples() / Math.max(1, frame.sample_rate());
+                    if (until <= fromMicros) {
+                        continue;
+                    }
+                    if (ends.isEmpty()) {
+                        ends = Optional.of(build(chain, frame));
+                    }
+                    if (!ends.get().shape().equals(Shape.of(frame))) {
+                        continue; // damage; the filters are made for another shape
+                    }
+                    if (av_buffersrc_add_frame(ends.get().source(), frame) < 0) {
+                        throw new Undecodable("filter");
+                    }
+                    if (!drain(ends.get().end(), sink)) {
+                        return decoding.damaged();
+                    }
+                }
+                if (ends.isEmpty()) {
+                    throw new Undecodable("nothing was decoded");
+                }
+                av_buffersrc_add_frame(ends.get().source(), null);
+                drain(ends.get().end(), sink);
+                return decoding.damaged();
+            }
+        }
+    }
+
+    private Ends build(String chain, AVFrame first) throws Undecodable {
+        var layout = new byte[64];
+        av_channel_layout_describe(first.ch_layout(), layout, layout.length);
+        int named = 0;
+        while (named < layout.length && layout[named] != 0) {
+            named++;
+        }
+        var shape = "time_base=1/" + first.sample_rate()
+                + ":sample_rate=" + first.sample_rate()
+                + ":sample_fmt=" + av_get_sample_fmt_name(first.format()).getString()
+                + ":channel_layout=" + new String(layout, 0, named, StandardCharsets.US_ASCII);
+        var source = new AVFilterContext((Pointer) null);
+        var end = new AVFilterContext((Pointer) null);
+        check(
+                avfilter_graph_create_filter(source, avfilter_get_by_name("abuffer"), "in", shape, null, graph),
+                "filter source");
+        check(
+                avfilter_graph_create_filter(end, avfilter_get_by_name("abuffersink"), "out", null, null, graph),
+                "filter end");
+        var from = avfilter_inout_alloc();
+        var to = avfilter_inout_alloc();
+        from.name(new BytePointer(av_strdup("in")))
+                .filter_ctx(source)
+                .pad_idx(0)
+                .next(null);
+        to.name(new BytePointer(av_strdup("out"))).filter_ctx(end).pad_idx(0).next(null);
+        try {
+            check(avfilter_graph_parse_ptr(graph, chain, to, from, null), "filter chain");
+            check(avfilter_graph_config(graph, null), "filters");
+        } finally {
+            avfilter_inout_free(from);
+            avfilter_inout_free(to);
+        }
+        return new Ends(source, end, Shape.of(first));
+    }
+
+    private boolean drain(AVFilterContext end, Sink sink) throws IOException {
+        while (av_buffersink_get_frame(end, filtered) >= 0) {
+            long bytes = 2L * filtered.nb_samples() * filtered.ch_layout().nb_channels();
+            boolean goesOn = sink.take(new BytePointer(filtered.data(0))
+                    .capacity(bytes)
+                    .asByteBuffer()
+                    .order(ByteOrder.LITTLE_ENDIAN));
+            av_frame_unref(filtered);
+            if (!goesOn) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    @Override
+    public void close() {
+        avfilter_graph_free(graph);
+        av_frame_free(filtered);
+    }
+}

@@ -1,0 +1,336 @@
+package app.custodex.desktop.media;
+
+import app.custodex.desktop.ui.Parts;
+import app.custodex.desktop.ui.Veil;
+import app.custodex.desktop.ui.Work;
+import app.custodex.media.MediaSource;
+import app.custodex.media.MediaWorkers;
+import app.custodex.media.Peaks;
+import app.custodex.media.Playback;
+import app.custodex.media.SilentPlayback;
+import app.custodex.media.SoundOutput;
+import app.custodex.media.SoundPlayer;
+import app.custodex.media.UnplayableException;
+import java.io.Closeable;
+import java.io.IOException;
+import java.time.Duration;
+import java.util.Optional;
+import java.util.function.Consumer;
+import java.util.function.Function;
+import javafx.animation.AnimationTimer;
+import javafx.application.Platform;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.Slider;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import javafx.util.StringConverter;
+import org.jspecify.annotations.Nullable;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+
+/** Plays a recording, or the sound of a video. What it plays is private: while the curtain is down it does not play. Interface thread only. */
+public final class PlayerBar extends VBox implements Closeable {
+    private static final Logger LOG = LoggerFactory.getLogger(PlayerBar.class);
+    private static final int PARTS = 600;
+    private static final Duration KEY_STEP = Duration.ofSeconds(5);
+
+    /** Opens what is to be played; each user of it its own. */
+    public interface Source {
+        MediaSource open() throws IOException;
+    }
+
+    private final Work work;
+    private final Veil veil;
+    private final Source source;
+    private final Function<Duration, String> words;
+    private final boolean video;
+    private final Button play = Parts.button("player-play", "Play", "Space", this::toggle);
+    private final Waveform wave = new Waveform(this::goTo);
+    private final Label time = Parts.text("", "lesser", "mono");
+    private final Label note = Parts.sentence("", "lesser");
+    private final ComboBox<Double> speed = new ComboBox<>();
+    private final Slider volume = new Slider(0, 1, 1);
+    private final AnimationTimer clock = new AnimationTimer() {
+        @Override
+        public void handle(long now) {
+            showPlace();
+        }
+    };
+    private Optional<Playback> playback = Optional.empty();
+    private Optional<Duration> length = Optional.empty();
+    private Runnable ended = () -> {};
+    private Runnable moved = () -> {};
+    private Consumer<Playback> playing = any -> {};
+    private boolean wanted;
+    private boolean closed;
+
+    /**
+     * Reads how loud it is, and waits to be played.
+     *
+     * @param words how a length is written
+     * @param known its length, as far as that is known already
+     * @param video whether it is one, which may have no sound
+     */
+    public PlayerBar(
+            Work work,
+            Veil veil,
+            Source source,
+            Function<Duration, String> words,
+            Optional<Duration> known,
+            boolean video) {
+        super(6);
+        this.work = work;
+        this.veil = veil;
+        this.source = source;
+        this.words = words;
+        this.video = video;
+        length = known.filter(any -> !any.isZero());
+        setId("player");
+        wave.setId("player-wave");
+        time.setId("player-time");
+        time.setMinWidth(USE_PREF_SIZE);
+        note.setId("player-note");
+        speed.setId("player-speed");
+        speed.getStyleClass().add("small-choice");
+        speed.setAccessibleText("Speed");
+        speed.getItems().setAll(0.5, 0.75, 1.0, 1.25, 1.5, 2.0);
+        speed.setValue(1.0);
+        speed.setConverter(new StringConverter<>() {
+            @Override
+            public String toString(@Nullable Double times) {
+                return times == null
+                        ? ""
+                        : (times % 1 == 0 ? String.valueOf(times.intValue()) : times.toString()) + " ×";
+            }
+
+            @Override
+            public Double fromString(String text) {
+                return 1.0;
+            }
+        });
+        speed.valueProperty().addListener((o, was, is) -> playback.ifPresent(any -> any.speed(is == null ? 1 : is)));
+        volume.setId("player-volume");
+        volume.setAccessibleText("Volume");
+        volume.setPrefWidth(90);
+        volume.valueProperty().addListener((o, was, is) -> playback.ifPresent(any -> any.volume(is.doubleValue())));
+        HBox.setHgrow(wave, Priority.ALWAYS);
+        var line = new HBox(10, wave, time);
+        line.setAlignment(Pos.CENTER_LEFT);
+        var loud = new HBox(6, Parts.text("Volume", "lesser"), volume);
+        loud.setAlignment(Pos.CENTER_LEFT);
+        var controls = new FlowPane(8, 6, play, speed, loud);
+        getChildren().addAll(line, controls, note);
+        note.managedProperty().bind(note.textProperty().isNotEmpty());
+        veil.down().addListener((o, was, is) -> {
+            if (is) {
+                pause();
+            }
+        });
+        addEventHandler(KeyEvent.KEY_PRESSED, event -> {
+            if (press(event)) {
+                event.consume();
+            }
+        });
+        showPlace();
+        measure();
+    }
+
+    /** @param then is run when it came to its end by itself */
+    public void whenEnded(Runnable then) {
+        ended = then;
+    }
+
+    /** @param then is run when somebody went to another place in it */
+    public void whenMoved(Runnable then) {
+        moved = then;
+    }
+
+    /** @param then is given what plays, whenever it begins to */
+    public void whenPlaying(Consumer<Playback> then) {
+        playing = then;
+    }
+
+    /** Arrows go back and forth by some seconds. */
+    public boolean press(KeyEvent event) {
+        return switch (event.getCode()) {
+            case LEFT -> step(KEY_STEP.negated());
+            case RIGHT -> step(KEY_STEP);
+            default -> false;
+        };
+    }
+
+    /** Goes on, or back, by a stretch. */
+    public boolean step(Duration by) {
+        playback.ifPresent(any -> any.goTo(within(any.place().plus(by))));
+        moved.run();
+        showPlace();
+        return playback.isPresent();
+    }
+
+    private Duration within(Duration place) {
+        return length.filter(most -> place.compareTo(most) > 0).orElse(place.isNegative() ? Duration.ZERO : place);
+    }
+
+    /** What plays; empty until it did, and for what can't be played. */
+    public Optional<Playback> playback() {
+        return playback;
+    }
+
+    private void measure() {
+        work.start(
+                "A recording",
+                () -> {
+                    try (var media = source.open()) {
+                        return Optional.of(MediaWorkers.shared().peaks(media, PARTS));
+                    } catch (UnplayableException e) {
+                        return Optional.<Peaks>empty();
+                    }
+                },
+                found -> {
+                    if (!closed) {
+                        found.ifPresentOrElse(this::take, this::takeNone);
+                    }
+                });
+    }
+
+    private void take(Peaks peaks) {
+        wave.show(peaks);
+        length = Optional.of(peaks.length());
+        showPlace();
+    }
+
+    private void takeNone() {
+        if (video) {
+            note.setText("This video has no sound.");
+            begin(new SilentPlayback(length.orElse(Duration.ZERO), System::nanoTime));
+        } else {
+            note.setText("This recording can't be played here; take it out as a file.");
+            play.setDisable(true);
+        }
+    }
+
+    /** Plays, or stops. */
+    public void toggle() {
+        if (playback.filter(Playback::isPlaying).isPresent()) {
+            pause();
+        } else {
+            play();
+        }
+    }
+
+    public void play() {
+        if (veil.isDown()) {
+            note.setText("The curtain is down, so nothing is played; lift it with F6.");
+            return;
+        }
+        if (play.isDisabled() || closed) {
+            return;
+        }
+        if (playback.isPresent()) {
+            goOn(playback.get());
+        } else if (!wanted) {
+            wanted = true;
+            work.start(
+                    "A recording",
+                    () -> new SoundPlayer(MediaWorkers.shared(), source.open(), SoundOutput.open(), this::trouble),
+                    player -> {
+                        wanted = false;
+                        if (closed || playback.isPresent()) {
+                            end(player);
+                        } else {
+                            begin(player);
+                            goOn(player);
+                        }
+                    });
+        }
+    }
+
+    private void begin(Playback player) {
+        playback = Optional.of(player);
+        player.volume(volume.getValue());
+        player.speed(speed.getValue());
+    }
+
+    private void goOn(Playback player) {
+        boolean over = player.hasEnded()
+                || length.filter(all -> player.place().compareTo(all) >= 0).isPresent();
+        player.play(over ? Duration.ZERO : player.place());
+        if (over) {
+            moved.run();
+        }
+        note.setText(player.silentBecause().map(why -> why + ".").orElse(""));
+        play.setText("Pause");
+        playing.accept(player);
+        clock.start();
+    }
+
+    private void trouble(IOException e) {
+        LOG.info("a recording can't be played on", e);
+        Platform.runLater(() -> {
+            note.setText(
+                    e instanceof UnplayableException why
+                            ? why.why().words() + "; take it out as a file."
+                            : "It could not be read to its end; check the layer.");
+            pause();
+        });
+    }
+
+    /** Stops where it is. */
+    public void pause() {
+        playback.ifPresent(Playback::pause);
+        play.setText("Play");
+        clock.stop();
+        showPlace();
+    }
+
+    private void goTo(double part) {
+        var to = length.map(all -> all.multipliedBy(Math.round(part * 1000)).dividedBy(1000));
+        if (to.isPresent()) {
+            if (playback.isEmpty()) {
+                play();
+            }
+            playback.ifPresent(any -> any.goTo(to.get()));
+            moved.run();
+            showPlace();
+        }
+    }
+
+    private void showPlace() {
+        var at = playback.map(Playback::place).orElse(Duration.ZERO);
+        time.setText(
+                words.apply(at) + length.map(all -> " / " + words.apply(all)).orElse(""));
+        wave.playedTo(length.filter(all -> !all.isZero())
+                .map(all -> (double) at.toMillis() / all.toMillis())
+                .orElse(0.0));
+        if (playback.filter(Playback::hasEnded).isPresent()) {
+            play.setText("Play");
+            clock.stop();
+            ended.run();
+        }
+    }
+
+    private void end(Playback player) {
+        work.start(
+                "A recording",
+                () -> {
+                    player.close(); // waits until nobody reads what it played
+                    return true;
+                },
+                done -> {});
+    }
+
+    /** Stops for good. */
+    @Override
+    public void close() {
+        closed = true;
+        clock.stop();
+        playback.ifPresent(this::end);
+        playback = Optional.empty();
+    }
+}

@@ -1,0 +1,163 @@
+package app.custodex.desktop.media;
+
+import app.custodex.desktop.ui.Work;
+import app.custodex.media.MediaSource;
+import app.custodex.media.MediaWorkers;
+import app.custodex.media.Picture;
+import app.custodex.media.UnplayableException;
+import java.io.IOException;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.Map;
+import java.util.Optional;
+import java.util.SequencedSet;
+import java.util.Set;
+import java.util.concurrent.CancellationException;
+import javafx.scene.image.Image;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+
+/**
+ * Small pictures for a list that scrolls. What was asked for last comes first; what is out of sight again is not decoded. A small one that
+ * the camera left in the file shows at once, and a sharp one takes its place when all others have something. They are kept in memory only.
+ * Interface thread only.
+ */
+public final class Thumbnails {
+    private static final Logger LOG = LoggerFactory.getLogger(Thumbnails.class);
+    /** Pixels along the longer side. */
+    private static final int SIDE = 320;
+
+    private static final int AT_ONCE = 2;
+    private static final long KEPT = 96L << 20;
+
+    /** Opens an item of the layer. */
+    public interface Source {
+        MediaSource open(String item) throws IOException;
+    }
+
+    /** What became of a question. */
+    private sealed interface Result {
+        record Decoded(Picture picture) implements Result {}
+
+        record Unreadable() implements Result {}
+    }
+
+    private final Work work;
+    private final Runnable arrived;
+    private Optional<Source> source = Optional.empty();
+    /** The newest question is the last. */
+    private final SequencedSet<String> first = new LinkedHashSet<>();
+
+    private final SequencedSet<String> sharper = new LinkedHashSet<>();
+    private final Set<String> underWay = new LinkedHashSet<>();
+    private final Set<String> unreadable = new LinkedHashSet<>();
+    private final Map<String, Image> kept = new LinkedHashMap<>(64, 0.75f, true);
+    private long bytes;
+
+    /** @param arrived is told when there is more to show */
+    public Thumbnails(Work work, Runnable arrived) {
+        this.work = work;
+        this.arrived = arrived;
+    }
+
+    /** Forgets everything, and shows those of another layer from now on. */
+    public void of(Optional<Source> newSource) {
+        source = newSource;
+        first.clear();
+        sharper.clear();
+        unreadable.clear();
+        kept.clear();
+        bytes = 0;
+    }
+
+    /** The small picture of an item; empty until it is there, or when it can't be had. */
+    public Optional<Image> get(String item) {
+        var there = Optional.ofNullable(kept.get(item));
+        if (there.isEmpty() && !unreadable.contains(item) && !underWay.contains(item)) {
+            first.remove(item);
+            first.add(item);
+        }
+        return there;
+    }
+
+    /** Whether it can't be shown. */
+    public boolean isUnreadable(String item) {
+        return unreadable.contains(item);
+    }
+
+    /** Drops what was asked for and is out of sight, and begins with the rest. */
+    public void inSight(Set<String> items) {
+        first.retainAll(items);
+        sharper.retainAll(items);
+        next();
+    }
+
+    private void next() {
+        while (source.isPresent() && underWay.size() < AT_ONCE && !(first.isEmpty() && sharper.isEmpty())) {
+            boolean quick = !first.isEmpty();
+            var waiting = quick ? first : sharper;
+            var item = waiting.removeLast();
+            begin(item, quick, source.get());
+        }
+    }
+
+    private void begin(String item, boolean quick, Source from) {
+        underWay.add(item);
+        work.start(
+                "A picture",
+                () -> decode(item, quick, from),
+                result -> {
+                    if (source.equals(Optional.of(from))) {
+                        take(item, result);
+                    }
+                },
+                () -> {
+                    underWay.remove(item);
+                    next();
+                });
+    }
+
+    private static Result decode(String item, boolean quick, Source from) throws IOException {
+        try (var media = from.open(item)) {
+            return new Result.Decoded(MediaWorkers.shared().picture(media, SIDE, quick));
+        } catch (UnplayableException e) {
+            return new Result.Unreadable(); // its place says so
+        } catch (CancellationException closed) {
+            throw closed;
+        } catch (IOException e) {
+            LOG.info("a picture could not be read", e);
+            return new Result.Unreadable();
+        }
+    }
+
+    private void take(String item, Result result) {
+        switch (result) {
+            case Result.Decoded(Picture picture) -> {
+                keep(item, Pixels.image(picture));
+                if (picture.embedded() && Math.max(picture.width(), picture.height()) < SIDE) {
+                    sharper.add(item);
+                }
+            }
+            case Result.Unreadable() -> {
+                if (!kept.containsKey(item)) {
+                    unreadable.add(item);
+                }
+            }
+        }
+        arrived.run();
+    }
+
+    private void keep(String item, Image image) {
+        var before = kept.put(item, image);
+        bytes += size(image) - (before == null ? 0 : size(before));
+        var eldest = kept.entrySet().iterator();
+        while (bytes > KEPT && eldest.hasNext()) {
+            bytes -= size(eldest.next().getValue());
+            eldest.remove();
+        }
+    }
+
+    private static long size(Image image) {
+        return Math.round(4 * image.getWidth() * image.getHeight());
+    }
+}

@@ -1,0 +1,182 @@
+package app.custodex.desktop.reading;
+
+import app.custodex.app.OpenPhone;
+import app.custodex.catalogue.Catalogue.Entry;
+import app.custodex.desktop.desk.Desk;
+import app.custodex.desktop.media.Pixels;
+import app.custodex.desktop.media.PlayerBar;
+import app.custodex.desktop.ui.Parts;
+import app.custodex.media.MediaWorkers;
+import app.custodex.media.Picture;
+import app.custodex.media.UnplayableException;
+import app.custodex.model.Attachment;
+import app.custodex.model.MediaFile;
+import app.custodex.model.Thing;
+import app.custodex.model.ThingKind;
+import app.custodex.model.Voicemail;
+import java.time.Duration;
+import java.util.EnumSet;
+import java.util.Optional;
+import java.util.Set;
+import java.util.function.Consumer;
+import javafx.scene.image.ImageView;
+import javafx.scene.layout.VBox;
+
+/** What can be seen or heard of a thing: its picture, or the first of those that hang on it; its recording, ready to play. */
+final class MediaPreview extends VBox {
+    private static final double WIDTH = 300;
+    private static final Set<ThingKind> SEEN = EnumSet.of(ThingKind.PICTURE, ThingKind.VIDEO, ThingKind.FILM);
+    private static final Set<ThingKind> HEARD =
+            EnumSet.of(ThingKind.TRACK, ThingKind.PODCAST, ThingKind.MEMO, ThingKind.RINGTONE);
+
+    private final Desk desk;
+    private final Optional<Consumer<Entry>> large;
+    private Optional<PlayerBar> player = Optional.empty();
+    private Optional<Runnable> opening = Optional.empty();
+    private Runnable ended = () -> {};
+    private boolean playing;
+    private int question;
+
+    /** @param large shows a picture or video large; empty where there is no such place */
+    MediaPreview(Desk desk, Optional<Consumer<Entry>> large) {
+        super(8);
+        this.desk = desk;
+        this.large = large;
+        setId("media-preview");
+        clear();
+    }
+
+    /** @param then is run when a recording came to its end by itself */
+    void whenEnded(Runnable then) {
+        ended = then;
+    }
+
+    /** Shows nothing, and stops what plays. */
+    void clear() {
+        question++;
+        player.ifPresent(PlayerBar::close);
+        player = Optional.empty();
+        opening = Optional.empty();
+        getChildren().clear();
+        setVisible(false);
+        setManaged(false);
+    }
+
+    void show(OpenPhone phone, Entry entry) {
+        clear();
+        var thing = entry.thing();
+        seen(thing).ifPresent(item -> showPicture(phone, item));
+        if (thing instanceof MediaFile file && SEEN.contains(file.kind())) {
+            opening = large.map(opener -> () -> opener.accept(entry));
+            var words = file.kind() == ThingKind.PICTURE ? "Show large" : "Play";
+            opening.ifPresent(open -> getChildren().add(Parts.button("media-large", words, "Enter", open)));
+        }
+        heard(thing).ifPresent(item -> offerToPlay(phone, item, length(thing)));
+        if (playing) {
+            playing = false;
+            player.ifPresent(PlayerBar::play);
+        }
+        setVisible(!getChildren().isEmpty());
+        setManaged(isVisible());
+    }
+
+    private static Optional<String> seen(Thing thing) {
+        return thing instanceof MediaFile file && SEEN.contains(file.kind())
+                ? Optional.of(file.id().item())
+                : attached(thing, "image/").or(() -> attached(thing, "video/"));
+    }
+
+    private static Optional<String> heard(Thing thing) {
+        return switch (thing) {
+            case MediaFile file
+            when HEARD.contains(file.kind()) -> Optional.of(file.id().item());
+            case Voicemail voicemail
+            when voicemail.sound().there() -> Optional.of(voicemail.sound().item());
+            default -> attached(thing, "audio/");
+        };
+    }
+
+    private static Optional<String> attached(Thing thing, String type) {
+        return thing.attachments().stream()
+                .filter(any -> any.there() && any.type().startsWith(type))
+                .map(Attachment::item)
+                .findFirst();
+    }
+
+    private static Optional<Duration> length(Thing thing) {
+        return switch (thing) {
+            case MediaFile file -> file.length();
+            case Voicemail voicemail -> Optional.of(voicemail.length());
+            default -> Optional.empty();
+        };
+    }
+
+    private void offerToPlay(OpenPhone phone, String item, Optional<Duration> length) {
+        var bar = new PlayerBar(desk.work(), desk.veil(), () -> phone.media(item), ThingWords::length, length, false);
+        bar.whenEnded(ended);
+        player = Optional.of(bar);
+        getChildren().add(bar);
+    }
+
+    /** Plays, or stops; false where there is nothing to play. */
+    boolean togglePlaying() {
+        player.ifPresent(PlayerBar::toggle);
+        return player.isPresent();
+    }
+
+    /** Plays what is shown next, if it can be heard. */
+    void playWhatComesNext() {
+        playing = true;
+    }
+
+    /** Shows the picture or video large; false where there is none. */
+    boolean openLarge() {
+        opening.ifPresent(Runnable::run);
+        return opening.isPresent();
+    }
+
+    private record Loaded(Optional<Picture> picture, Optional<UnplayableException> why) {}
+
+    private void showPicture(OpenPhone phone, String item) {
+        var view = new ImageView();
+        view.setFitWidth(WIDTH);
+        view.setPreserveRatio(true);
+        view.setAccessibleText("Picture");
+        desk.veil().picture(view);
+        getChildren().add(view);
+        int mine = question;
+        desk.work()
+                .start(
+                        "A picture",
+                        () -> {
+                            try (var media = phone.media(item)) {
+                                int side = (int) (2 * WIDTH);
+                                return new Loaded(
+                                        Optional.of(MediaWorkers.shared().picture(media, side, false)),
+                                        Optional.empty());
+                            } catch (UnplayableException e) {
+                                return new Loaded(Optional.empty(), Optional.of(e));
+                            }
+                        },
+                        loaded -> {
+                            if (mine == question) {
+                                take(view, loaded);
+                            }
+                        });
+    }
+
+    private void take(ImageView view, Loaded loaded) {
+        loaded.picture().ifPresent(picture -> {
+            view.setImage(Pixels.image(picture));
+            view.setFitWidth(Math.min(WIDTH, picture.width()));
+            if (picture.damaged()) {
+                getChildren().add(1, Parts.sentence("A part of this picture is damaged.", "lesser"));
+            }
+        });
+        loaded.why()
+                .ifPresent(why -> getChildren()
+                        .set(
+                                getChildren().indexOf(view),
+                                Parts.sentence(why.why().words() + "; take it out as a file.", "lesser")));
+    }
+}
