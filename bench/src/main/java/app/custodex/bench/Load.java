@@ -164,7 +164,9 @@ final class Load {
                 2_000_000L + random.nextInt(3_000_000),
                 Optional.empty(),
                 Optional.empty(),
-                List.of(new MediaFile.Fact("Camera", "Field " + random.nextInt(4))),
+                List.of(
+                        new MediaFile.Fact("Size", number % 3 == 0 ? "3024 × 4032" : "4032 × 3024"),
+                        new MediaFile.Fact("Camera", "Field " + random.nextInt(4))),
                 "");
     }
 

@@ -192,6 +192,12 @@ public final class RoomBench {
             Thread.sleep(1_000);
             counts();
             moving("day book", "#day-book");
+            double sheet = until(
+                    () -> ((Button) node("#see-pictures")).fire(),
+                    () -> workplace.scene().lookup("#contact-sheet") != null);
+            System.out.printf(Locale.ROOT, "contact sheet: %.0f ms%n", sheet);
+            Thread.sleep(1_500);
+            moving("contact sheet", "#contact-sheet");
             conversation(desk);
             act(() -> ((Button) node("#see-contacts")).fire());
             Thread.sleep(1_500);

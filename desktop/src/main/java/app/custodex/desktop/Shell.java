@@ -7,12 +7,14 @@ import app.custodex.desktop.bench.SourcesView;
 import app.custodex.desktop.desk.Desk;
 import app.custodex.desktop.desk.Desk.Place;
 import app.custodex.desktop.drawer.PracticeWindow;
+import app.custodex.desktop.guide.GuidePane;
 import app.custodex.desktop.reading.FindView;
 import app.custodex.desktop.reading.GoneView;
 import app.custodex.desktop.reading.ReadingRoom;
 import app.custodex.desktop.strongroom.StrongroomView;
 import app.custodex.desktop.ui.MessageBar;
 import app.custodex.desktop.ui.Theme;
+import app.custodex.docket.RouteStep;
 import java.util.List;
 import java.util.Optional;
 import javafx.scene.Scene;
@@ -34,6 +36,8 @@ final class Shell extends Region {
 
     private static final int LARGEST = 160;
     private static final int STEP = 10;
+    private static final double GUIDE_WIDTH = 460;
+    private static final double BELOW_TOP_BAR = 44;
 
     private final BorderPane pane = new BorderPane();
     private final Scale scale = new Scale(1, 1);
@@ -43,6 +47,7 @@ final class Shell extends Region {
     private final ReadingRoom readingRoom;
     private final FindView find;
     private final GoneView gone;
+    private final GuidePane guide;
     private final List<Destination> destinations;
     private final Runnable openDrawer;
     private Settings.Look look = Settings.Look.FIRST;
@@ -57,6 +62,7 @@ final class Shell extends Region {
         var findField = new TextField();
         find = new FindView(desk, findField);
         gone = new GoneView(desk);
+        guide = new GuidePane(desk, this::guidePage);
         destinations = List.of(
                 Destination.of(Place.BENCH, bench, "place-bench", "Bench", "Ctrl+1"),
                 Destination.within(Place.BENCH, Place.SOURCES, new SourcesView(desk)),
@@ -66,12 +72,20 @@ final class Shell extends Region {
                 Destination.within(Place.FIND, Place.FIND, find));
         setId("shell");
         pane.setTop(new VBox(
-                new TopBar(desk, destinations, findField, openDrawer, drawer.isPresent(), () -> night(!look.night())),
+                new TopBar(
+                        desk,
+                        destinations,
+                        findField,
+                        openDrawer,
+                        drawer.isPresent(),
+                        () -> night(!look.night()),
+                        guide::toggle),
                 new BayStrip(desk)));
         pane.setBottom(messages);
         drawer.ifPresent(practice -> pane.setRight(practice.sideNode()));
         pane.getTransforms().add(scale);
-        getChildren().setAll(pane);
+        guide.getTransforms().add(scale);
+        getChildren().setAll(pane, guide);
         desk.place().addListener((o, was, is) -> show());
         show();
     }
@@ -95,7 +109,28 @@ final class Shell extends Region {
 
     @Override
     protected void layoutChildren() {
-        pane.resizeRelocate(0, 0, getWidth() / scale.getX(), getHeight() / scale.getY());
+        double width = getWidth() / scale.getX();
+        double height = getHeight() / scale.getY();
+        pane.resizeRelocate(0, 0, width, height);
+        double wide = Math.min(GUIDE_WIDTH, width);
+        guide.resize(wide, height - BELOW_TOP_BAR);
+        guide.relocate((width - wide) * scale.getX(), BELOW_TOP_BAR * scale.getY());
+    }
+
+    /** The page of the guide for what one looks at. */
+    private String guidePage() {
+        return switch (desk.place().get()) {
+            case BENCH ->
+                desk.present()
+                        .get()
+                        .map(bay -> bay.step().get() == RouteStep.CHECK_IN ? "check-in" : "back-up")
+                        .orElse("start");
+            case SOURCES -> "sources";
+            case READING_ROOM -> readingRoom.guidePage();
+            case GONE_SINCE -> "gone-since";
+            case FIND -> "find";
+            case STRONGROOM -> "strongroom";
+        };
     }
 
     /** Light paper, or the dark bench for the night. */
@@ -152,6 +187,7 @@ final class Shell extends Region {
                     .way()
                     .ifPresent(way -> keys.put(way.keys(), () -> desk.place().set(destination.place())));
         }
+        keys.put(KeyCombination.valueOf("F1"), guide::toggle);
         keys.put(KeyCombination.valueOf("F6"), desk.curtain()::toggle);
         keys.put(KeyCombination.valueOf("F8"), () -> night(!look.night()));
         for (var larger : List.of("Ctrl+Plus", "Ctrl+Equals", "Ctrl+Add")) {

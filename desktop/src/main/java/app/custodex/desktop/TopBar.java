@@ -22,7 +22,8 @@ final class TopBar extends HBox {
             TextField find,
             Runnable openDrawer,
             boolean hasDrawer,
-            Runnable toggleNight) {
+            Runnable toggleNight,
+            Runnable toggleGuide) {
         getStyleClass().add("top-bar");
         setAlignment(Pos.CENTER_LEFT);
         setSpacing(14);
@@ -58,7 +59,8 @@ final class TopBar extends HBox {
             getChildren().add(Parts.button("open-drawer", "Practice drawer", "F9", openDrawer, "bar-button"));
         }
         getChildren().add(curtain(desk));
-        getChildren().add(Parts.button("toggle-night", "Night bench", "F8", toggleNight, "bar-button"));
+        getChildren().add(Parts.button("toggle-night", "Night", "F8", toggleNight, "bar-button"));
+        getChildren().add(Parts.button("open-guide", "Guide", "F1", toggleGuide, "bar-button"));
     }
 
     private static HBox find(TextField field) {

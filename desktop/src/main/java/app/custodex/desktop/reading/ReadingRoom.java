@@ -489,6 +489,12 @@ public final class ReadingRoom extends BorderPane {
         return list.getChildren().contains(page) ? page.rows() : book.rows();
     }
 
+    /** The page of the guide for what one looks at. */
+    public String guidePage() {
+        boolean large = middle.getChildren().contains(full);
+        return large || room.asked().groups().equals(Set.of(KindGroup.PICTURES)) ? "pictures" : "reading-room";
+    }
+
     private boolean atContacts() {
         return middle.getChildren().contains(contacts);
     }

@@ -1,0 +1,3 @@
+/** The guide inside the application, and the report of a problem. */
+@org.jspecify.annotations.NullMarked
+package app.custodex.desktop.guide;
