@@ -17,6 +17,7 @@ import app.custodex.catalogue.Growth;
 import app.custodex.extract.ContactExtraction;
 import app.custodex.extract.ContactFormat;
 import app.custodex.extract.ExtractResult;
+import app.custodex.files.FolderTree.Item;
 import app.custodex.link.FileSource;
 import app.custodex.link.PhoneIdentity;
 import app.custodex.link.PhonePath;
@@ -26,6 +27,7 @@ import app.custodex.media.StreamSource;
 import app.custodex.model.Contact;
 import app.custodex.model.ThingId;
 import app.custodex.model.ThingKind;
+import app.custodex.readers.DatabaseRows;
 import app.custodex.readers.PhoneFiles;
 import app.custodex.readers.Reader;
 import app.custodex.search.ContactIndex;
@@ -317,6 +319,32 @@ public final class OpenPhone implements Closeable {
                 content.close();
             }
         };
+    }
+
+    /** All files in it, in the order of their paths. */
+    public List<Item> items() throws IOException {
+        return look(() -> {
+            var items = new ArrayList<Item>();
+            for (var path : source.in(PhonePath.ROOT)) {
+                var facts = source.facts(path);
+                items.add(new Item(path, facts.bytes(), facts.modified()));
+            }
+            return items;
+        });
+    }
+
+    /** The names of the tables and views of a database. */
+    public List<String> tables(PhonePath database) throws IOException {
+        return look(() -> files.database(database).tableNames());
+    }
+
+    /**
+     * Asks a database in SQL; see {@link app.custodex.readers.PhoneDatabase#ask}.
+     *
+     * @param most rows that are read
+     */
+    public DatabaseRows ask(PhonePath database, String sql, int most) throws IOException {
+        return look(() -> files.database(database).ask(sql, most));
     }
 
     private interface Look<T> {

@@ -137,6 +137,21 @@ public final class PhoneDatabase implements Closeable {
         return connection;
     }
 
+    /** The names of its tables and views. */
+    public synchronized List<String> tableNames() throws IOException {
+        return new DatabaseQuery(path.text(), connection).tables();
+    }
+
+    /**
+     * Answers a question in SQL, which changes nothing and opens no other file.
+     *
+     * @param most rows that are read
+     * @throws ProblemException when it is no question that the database understands, or the answer takes too long
+     */
+    public synchronized DatabaseRows ask(String sql, int most) throws IOException {
+        return new DatabaseQuery(path.text(), connection).ask(sql, most);
+    }
+
     /** Whether the file ended before the end that it promises. */
     public boolean cut() {
         return cut;

@@ -4,18 +4,11 @@ import app.custodex.app.OpenPhone;
 import app.custodex.catalogue.Catalogue.Entry;
 import app.custodex.desktop.desk.Desk;
 import app.custodex.desktop.media.Thumbnails;
-import app.custodex.desktop.ui.Parts;
-import app.custodex.desktop.ui.UserText;
-import app.custodex.model.MediaFile;
-import app.custodex.model.ThingKind;
-import java.time.format.DateTimeFormatter;
-import java.time.format.FormatStyle;
-import java.util.ArrayList;
+import app.custodex.desktop.reading.SheetPainter.Colours;
+import app.custodex.desktop.reading.SheetPainter.Sight;
 import java.util.BitSet;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
-import java.util.Set;
 import java.util.function.Consumer;
 import javafx.animation.AnimationTimer;
 import javafx.css.CssMetaData;
@@ -23,27 +16,18 @@ import javafx.css.Styleable;
 import javafx.css.StyleableProperty;
 import javafx.css.StyleablePropertyFactory;
 import javafx.geometry.Orientation;
-import javafx.geometry.Pos;
-import javafx.geometry.VPos;
 import javafx.scene.AccessibleAttribute;
 import javafx.scene.AccessibleRole;
 import javafx.scene.canvas.Canvas;
-import javafx.scene.canvas.GraphicsContext;
-import javafx.scene.control.Label;
 import javafx.scene.control.ScrollBar;
-import javafx.scene.image.Image;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.input.ScrollEvent;
-import javafx.scene.layout.HBox;
-import javafx.scene.layout.Pane;
 import javafx.scene.layout.Region;
 import javafx.scene.paint.Color;
 import javafx.scene.shape.Rectangle;
-import javafx.scene.text.Font;
-import javafx.scene.text.TextAlignment;
 
 /**
  * Pictures and videos in rows that fill the width, under their days or whatever they stand together by. They are drawn on one canvas of
@@ -53,7 +37,6 @@ final class ContactSheet extends Region implements RowsView {
     private static final StyleablePropertyFactory<ContactSheet> STYLES =
             new StyleablePropertyFactory<>(Region.getClassCssMetaData());
     private static final int BAR = 14;
-    private static final int MARGIN = 10;
     /** Pixels a pulse. */
     private static final double EDGE_SPEED = 24;
     /** Heights of a row, from the smallest. */
@@ -76,14 +59,10 @@ final class ContactSheet extends Region implements RowsView {
     private final Consumer<Optional<Entry>> chosen;
     private final FullView.Opener large;
     private final Thumbnails thumbnails;
-    private final Canvas canvas = new Canvas();
-    private final Pane headings = new Pane();
-    private final List<Heading> headingNodes = new ArrayList<>();
+    private final SheetPainter painter;
+    private final Canvas canvas;
     private final ScrollBar bar = new ScrollBar();
     private final Rectangle clip = new Rectangle();
-    private final Font small = Font.font("Spline Sans Mono", 12);
-    private final DateTimeFormatter dayFormat;
-    private final DateTimeFormatter monthFormat;
     private final Ranges selection = new Ranges();
 
     private Optional<Arrangement> shown = Optional.empty();
@@ -108,44 +87,18 @@ final class ContactSheet extends Region implements RowsView {
         }
     };
 
-    /** @param anchorX where it began; vertically in the sheet, not in what is in sight */
-    private record RubberBand(double anchorX, double anchorY, double x, double y, Ranges before) {
-        RubberBand to(double newX, double newY) {
-            return new RubberBand(anchorX, anchorY, newX, newY, before);
-        }
-
-        double left() {
-            return Math.min(anchorX, x);
-        }
-
-        double top() {
-            return Math.min(anchorY, y);
-        }
-
-        double right() {
-            return Math.max(anchorX, x);
-        }
-
-        double bottom() {
-            return Math.max(anchorY, y);
-        }
-    }
-
     ContactSheet(Desk desk, TrayModel tray, Consumer<Optional<Entry>> chosen, FullView.Opener large) {
         this.desk = desk;
         this.tray = tray;
         this.chosen = chosen;
         this.large = large;
         thumbnails = new Thumbnails(desk.work(), this::requestLayout);
-        dayFormat = DateTimeFormatter.ofLocalizedDate(FormatStyle.FULL)
-                .localizedBy(desk.words().locale());
-        monthFormat =
-                DateTimeFormatter.ofPattern("LLLL y").localizedBy(desk.words().locale());
+        painter = new SheetPainter(desk, tray, thumbnails);
+        canvas = painter.canvas();
         setId("contact-sheet");
         getStyleClass().add("contact-sheet");
         bar.setOrientation(Orientation.VERTICAL);
-        headings.setMouseTransparent(true);
-        getChildren().addAll(canvas, headings, bar);
+        getChildren().addAll(canvas, painter.headings(), bar);
         getChildren().forEach(child -> child.setManaged(false));
         setClip(clip);
         setFocusTraversable(true);
@@ -264,7 +217,7 @@ final class ContactSheet extends Region implements RowsView {
         }
         laidOutFor = (int) getWidth();
         byMonth = rows.byMonth();
-        int available = Math.max(80, laidOutFor - BAR - 2 * MARGIN);
+        int available = Math.max(80, laidOutFor - BAR - 2 * SheetPainter.MARGIN);
         layout = Optional.of(new SheetLayout(ratios, rows.groups(), hasHeadings(), available, SIZES[size]));
         requestLayout();
     }
@@ -307,7 +260,7 @@ final class ContactSheet extends Region implements RowsView {
         if (layout.isEmpty() || event.getButton() != MouseButton.PRIMARY) {
             return;
         }
-        int at = layout.get().pictureAt(event.getX() - MARGIN, event.getY() + top);
+        int at = layout.get().pictureAt(event.getX() - SheetPainter.MARGIN, event.getY() + top);
         if (at < 0) {
             if (!event.isShortcutDown()) {
                 selection.clear();
@@ -364,10 +317,10 @@ final class ContactSheet extends Region implements RowsView {
     private void addTouched(SheetLayout all, int row, RubberBand by) {
         int from = all.firstOf(row);
         int until = all.endOf(row);
-        while (from < until && MARGIN + all.leftOf(from) + all.widthOf(from) <= by.left()) {
+        while (from < until && SheetPainter.MARGIN + all.leftOf(from) + all.widthOf(from) <= by.left()) {
             from++;
         }
-        while (until > from && MARGIN + all.leftOf(until - 1) >= by.right()) {
+        while (until > from && SheetPainter.MARGIN + all.leftOf(until - 1) >= by.right()) {
             until--;
         }
         selection.add(from, until);
@@ -469,175 +422,10 @@ final class ContactSheet extends Region implements RowsView {
         }
         movingBar = false;
         bar.setVisible(all > height);
-        draw(canvas.getGraphicsContext2D(), width - BAR, height);
-    }
-
-    private void draw(GraphicsContext g, double width, double height) {
-        g.setFill(ground.getValue());
-        g.fillRect(0, 0, width, height);
-        int used = 0;
-        var inSight = new HashSet<String>();
-        if (layout.filter(all -> all.rows() > 0).isPresent() && shown.isPresent()) {
-            var all = layout.get();
-            int firstRow = all.rowAt(top);
-            for (int row = firstRow; row < all.rows() && all.topOf(row) - SheetLayout.HEADING < top + height; row++) {
-                for (int picture = all.firstOf(row); picture < all.endOf(row); picture++) {
-                    draw(g, picture, all, row, inSight);
-                }
-            }
-            if (hasHeadings()) {
-                used = placeHeadings(all, firstRow, width, height);
-            }
-        }
-        for (int i = used; i < headingNodes.size(); i++) {
-            headingNodes.get(i).setVisible(false);
-        }
-        thumbnails.inSight(inSight);
-        band.ifPresent(now -> {
-            g.setFill(accent.getValue().deriveColor(0, 1, 1, 0.18));
-            g.fillRect(now.left(), now.top() - top, now.right() - now.left(), now.bottom() - now.top());
-            g.setStroke(accent.getValue());
-            g.setLineWidth(1);
-            g.strokeRect(now.left() + 0.5, now.top() - top + 0.5, now.right() - now.left(), now.bottom() - now.top());
-        });
-    }
-
-    private void draw(GraphicsContext g, int picture, SheetLayout all, int row, Set<String> inSight) {
-        double x = MARGIN + all.leftOf(picture);
-        double y = all.topOf(row) - top;
-        double width = all.widthOf(picture);
-        double height = all.heightOf(row);
-        var rows = shown.orElseThrow();
-        g.setFill(empty.getValue());
-        g.fillRect(x, y, width, height);
-        var file = rows.entry(picture)
-                .map(Entry::thing)
-                .filter(MediaFile.class::isInstance)
-                .map(MediaFile.class::cast);
-        if (file.isPresent() && !desk.veil().isDown()) {
-            var item = file.get().id().item();
-            inSight.add(item);
-            var image = thumbnails.get(item);
-            if (image.isPresent()) {
-                fill(g, image.get(), x, y, width, height);
-            } else if (thumbnails.isUnreadable(item)) {
-                words(g, "can't be shown", x, y, width, height);
-            }
-        }
-        if (rows.spine().kind(rows.places()[picture]) == ThingKind.VIDEO) {
-            badge(g, file.flatMap(MediaFile::length).map(ThingWords::length).orElse("video"), x + width, y + height);
-        }
-        if (tray.has(rows.numbers()[picture])) {
-            badge(g, "✓", x + width, y + 22);
-        }
-        if (selection.has(picture)) {
-            g.setStroke(accent.getValue());
-            g.setLineWidth(3);
-            g.strokeRect(x + 1.5, y + 1.5, width - 3, height - 3);
-        }
-        if (picture == present && isFocused()) {
-            g.setStroke(ink.getValue());
-            g.setLineWidth(1);
-            g.strokeRect(x + 3.5, y + 3.5, width - 7, height - 7);
-        }
-    }
-
-    /** Fills a place with the middle of a picture, whose own shape may be another. */
-    private static void fill(GraphicsContext g, Image image, double x, double y, double width, double height) {
-        double scale = Math.max(width / image.getWidth(), height / image.getHeight());
-        double cutWidth = Math.min(image.getWidth(), width / scale);
-        double cutHeight = Math.min(image.getHeight(), height / scale);
-        double left = (image.getWidth() - cutWidth) / 2;
-        double above = (image.getHeight() - cutHeight) / 2;
-        g.drawImage(image, left, above, cutWidth, cutHeight, x, y, width, height);
-    }
-
-    private void words(GraphicsContext g, String words, double x, double y, double width, double height) {
-        g.setFont(small);
-        g.setFill(ink.getValue());
-        g.setTextAlign(TextAlignment.CENTER);
-        g.setTextBaseline(VPos.CENTER);
-        g.fillText(words, x + width / 2, y + height / 2, width - 4);
-    }
-
-    private void badge(GraphicsContext g, String words, double right, double bottom) {
-        double width = 8 + 7.4 * words.length();
-        g.setFill(ink.getValue());
-        g.fillRect(right - width - 3, bottom - 21, width, 18);
-        g.setFill(ground.getValue());
-        g.setFont(small);
-        g.setTextAlign(TextAlignment.CENTER);
-        g.setTextBaseline(VPos.CENTER);
-        g.fillText(words, right - width / 2 - 3, bottom - 12);
-    }
-
-    /** The heading of what is at the top stays there until the next one pushes it away. */
-    private int placeHeadings(SheetLayout all, int firstRow, double width, double height) {
-        int used = 0;
-        for (int group = all.groupOf(firstRow); group < all.groups(); group++) {
-            double y = all.topOf(all.firstRowOf(group)) - SheetLayout.HEADING - top;
-            if (y >= height) {
-                break;
-            }
-            if (y < 0) {
-                double next = group + 1 < all.groups()
-                        ? all.topOf(all.firstRowOf(group + 1)) - 2.0 * SheetLayout.HEADING - top
-                        : 0;
-                y = Math.min(0, next);
-            }
-            if (used == headingNodes.size()) {
-                var heading = new Heading();
-                headingNodes.add(heading);
-                headings.getChildren().add(heading);
-            }
-            int first = all.firstOf(all.firstRowOf(group));
-            int end = group + 1 < all.groups() ? all.firstOf(all.firstRowOf(group + 1)) : all.size();
-            headingNodes.get(used++).show(first, end - first, group, y, width);
-        }
-        return used;
-    }
-
-    private final class Heading extends HBox {
-        private final Label day = Parts.text("", "strong");
-        private final UserText name = desk.veil().line("", "strong");
-        private final Label count = Parts.text("", "lesser");
-
-        Heading() {
-            super(8);
-            getStyleClass().add("sheet-heading");
-            setAlignment(Pos.CENTER_LEFT);
-            setManaged(false);
-            day.setMinWidth(USE_PREF_SIZE);
-            count.setMinWidth(USE_PREF_SIZE);
-            getChildren().addAll(day, name, count);
-        }
-
-        void show(int first, int things, int group, double y, double width) {
-            var rows = shown.orElseThrow();
-            boolean byDay = rows.byTime();
-            day.setText(byDay ? day(rows, first) : "");
-            name.setText(byDay ? "" : section(rows, group));
-            for (var part : List.of(day, name)) {
-                boolean wanted = byDay == (part == day);
-                part.setVisible(wanted);
-                part.setManaged(wanted);
-            }
-            count.setText(desk.words().count(things));
-            setVisible(true);
-            resizeRelocate(0, y, width, SheetLayout.HEADING);
-            layout();
-        }
-
-        private String day(Arrangement rows, int row) {
-            return rows.day(row)
-                    .map((byMonth ? monthFormat : dayFormat)::format)
-                    .orElse("No date");
-        }
-
-        private String section(Arrangement rows, int group) {
-            var name = rows.sections().get(group).name();
-            return name.isBlank() ? "In none" : name;
-        }
+        var colours = new Colours(empty.getValue(), accent.getValue(), ink.getValue(), ground.getValue());
+        var sight = new Sight(
+                shown, layout, top, selection, isFocused() ? present : -1, hasHeadings(), byMonth, band, colours);
+        painter.paint(sight, width - BAR, height);
     }
 
     @Override

@@ -80,6 +80,22 @@ final class MediaPreview extends VBox {
         setManaged(isVisible());
     }
 
+    /**
+     * Shows a file.
+     *
+     * @param picture whether it is one, or a video; else it is a recording
+     */
+    void show(OpenPhone phone, String item, boolean picture) {
+        clear();
+        if (picture) {
+            showPicture(phone, item);
+        } else {
+            offerToPlay(phone, item, Optional.empty());
+        }
+        setVisible(true);
+        setManaged(true);
+    }
+
     private static Optional<String> seen(Thing thing) {
         return thing instanceof MediaFile file && SEEN.contains(file.kind())
                 ? Optional.of(file.id().item())

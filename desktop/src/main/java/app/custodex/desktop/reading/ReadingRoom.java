@@ -67,10 +67,12 @@ public final class ReadingRoom extends BorderPane {
     private final StackPane list = new StackPane();
     private final ThingDetail detail;
     private final FullView full;
+    private final FilesView files;
     private final HBox everything;
     private final ContactsPane contacts;
     private final StackPane middle = new StackPane();
     private final TrayBar tray;
+    private final Button openFiles = Parts.button("files-open", "Files…", "Ctrl+L", this::openFiles);
     private final Button goneSince = Parts.button("gone-since-open", "Gone since…", "Ctrl+G", this::openGoneSince);
     /** How many things were read when it was shown last. */
     private long shownAt;
@@ -98,6 +100,7 @@ public final class ReadingRoom extends BorderPane {
                         room.asked().within(Optional.empty()).groups(Set.of()).conversation(Optional.of(conversation))),
                 Optional.of(this::openLarge));
         full = new FullView(desk, model.tray(), this::closeLarge);
+        files = new FilesView(desk, this::closeFiles);
         chosen = new Rest<>(detail::show);
         book = new DayBook(desk, model.tray(), chosen::take, this::openLarge);
         book.addEventFilter(KeyEvent.KEY_PRESSED, this::useWithKeys);
@@ -120,6 +123,7 @@ public final class ReadingRoom extends BorderPane {
             }
         });
         goneSince.setDisable(true);
+        openFiles.setDisable(true);
     }
 
     private VBox head() {
@@ -156,7 +160,8 @@ public final class ReadingRoom extends BorderPane {
         people.getStyleClass().add("pane-border");
         VBox.setVgrow(people, Priority.ALWAYS);
         goneSince.setMaxWidth(Double.MAX_VALUE);
-        var waysIn = new VBox(8, goneSince, people);
+        openFiles.setMaxWidth(Double.MAX_VALUE);
+        var waysIn = new VBox(8, openFiles, goneSince, people);
         waysIn.setMinWidth(248);
         waysIn.setMaxWidth(248);
         find.setId("room-find");
@@ -328,6 +333,10 @@ public final class ReadingRoom extends BorderPane {
         boolean whole = in.isPresent() && !model.isGrowing();
         tray.allow(whole);
         goneSince.setDisable(!whole);
+        openFiles.setDisable(!whole);
+        if (!grown || in.isEmpty()) {
+            files.leave();
+        }
         river.show(in);
         book.enter(in);
         if (grown) {
@@ -371,6 +380,11 @@ public final class ReadingRoom extends BorderPane {
 
     private void openLarge(Entry entry) {
         book.arranged().ifPresent(rows -> rows.rowOf(entry.number()).ifPresent(row -> openLarge(rows, row)));
+    }
+
+    private void closeFiles() {
+        middle.getChildren().setAll(everything);
+        book.focusList();
     }
 
     private void closeLarge() {
@@ -463,6 +477,18 @@ public final class ReadingRoom extends BorderPane {
         }
     }
 
+    /** Shows the files as they lie on the phone. */
+    public void openFiles() {
+        if (getScene() != null && !openFiles.isDisabled()) {
+            room.room().get().ifPresent(in -> {
+                full.end();
+                detail.media().clear(); // what plays there is not heard beside them
+                files.open(in.phone());
+                middle.getChildren().setAll(files);
+            });
+        }
+    }
+
     /** Prints what one looks at, as it is sorted and narrowed. */
     public void print() {
         var in = room.room().get();
@@ -491,6 +517,9 @@ public final class ReadingRoom extends BorderPane {
 
     /** The page of the guide for what one looks at. */
     public String guidePage() {
+        if (middle.getChildren().contains(files)) {
+            return "files";
+        }
         boolean large = middle.getChildren().contains(full);
         return large || room.asked().groups().equals(Set.of(KindGroup.PICTURES)) ? "pictures" : "reading-room";
     }

@@ -1,0 +1,218 @@
+package app.custodex.desktop.reading;
+
+import app.custodex.app.OpenPhone;
+import app.custodex.desktop.desk.Desk;
+import app.custodex.desktop.ui.Parts;
+import app.custodex.desktop.ui.UserText;
+import app.custodex.files.FolderTree.Item;
+import app.custodex.files.RawContent;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import javafx.collections.FXCollections;
+import javafx.css.PseudoClass;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.ListView;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.TextArea;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.StackPane;
+import javafx.scene.layout.VBox;
+
+/** What stands in one file: its text, its bytes, its picture or sound, or its tables. */
+final class FileLook extends VBox {
+    private static final PseudoClass PRESENT = PseudoClass.getPseudoClass("present");
+    /** So much of a file is shown as text or bytes. */
+    private static final int MOST = 1 << 20;
+
+    private static final Set<String> SEEN = Set.of(
+            ".jpg", ".jpeg", ".png", ".gif", ".webp", ".heic", ".tif", ".tiff", ".bmp", ".mp4", ".mov", ".3gp",
+            ".webm");
+    private static final Set<String> HEARD =
+            Set.of(".mp3", ".m4a", ".aac", ".amr", ".opus", ".ogg", ".flac", ".wav", ".m4r");
+
+    /** Ways to look at it. */
+    private enum Way {
+        TEXT("Text"),
+        BYTES("Bytes"),
+        MEDIA("Picture or sound"),
+        TABLES("Tables");
+
+        private final String label;
+
+        Way(String label) {
+            this.label = label;
+        }
+    }
+
+    private final Desk desk;
+    private final UserText name;
+    private final UserText path;
+    private final Label facts = Parts.sentence("", "lesser");
+    private final Label about = Parts.sentence("", "lesser");
+    private final HBox ways = new HBox(6);
+    private final Map<Way, Button> buttons = new EnumMap<>(Way.class);
+    private final StackPane content = new StackPane();
+    private final TextArea text = new TextArea();
+    private final ListView<String> bytes = new ListView<>();
+    private final MediaPreview media;
+    private final DatabaseLook database;
+    private Optional<Shown> shown = Optional.empty();
+    private int question;
+
+    /** @param beginning of the file */
+    private record Shown(OpenPhone phone, Item item, byte[] beginning, Optional<RawContent.Decoded> text) {}
+
+    FileLook(Desk desk) {
+        super(8);
+        this.desk = desk;
+        name = desk.veil().line("", "heading");
+        path = desk.veil().line("", "lesser", "mono");
+        media = new MediaPreview(desk, Optional.empty());
+        database = new DatabaseLook(desk);
+        setId("file-look");
+        setStyle("-fx-padding: 12 16 12 16;");
+        setMinWidth(0);
+        name.setId("file-name");
+        facts.setId("file-facts");
+        about.setId("file-about");
+        about.managedProperty().bind(about.textProperty().isNotEmpty());
+        text.setId("file-text");
+        text.setEditable(false);
+        text.setWrapText(true);
+        bytes.setId("file-bytes");
+        bytes.getStyleClass().addAll("mono", "plain-rows");
+        bytes.setFixedCellSize(22);
+        for (var way : Way.values()) {
+            var button = Parts.button(
+                    "look-" + way.name().toLowerCase(Locale.ROOT),
+                    way.label,
+                    "",
+                    () -> look(way),
+                    "row-button",
+                    "scope");
+            buttons.put(way, button);
+        }
+        ways.setAlignment(Pos.CENTER_LEFT);
+        desk.veil().picture(content);
+        VBox.setVgrow(content, Priority.ALWAYS);
+        getChildren().addAll(name, path, facts, ways, about, content);
+        clear();
+    }
+
+    /** Shows nothing, and stops what plays. */
+    void clear() {
+        question++;
+        media.clear();
+        database.clear();
+        shown = Optional.empty();
+        text.clear();
+        bytes.getItems().clear();
+        name.setOpenText("Choose a file at the left.");
+        path.setText("");
+        facts.setText("");
+        about.setText("");
+        ways.getChildren().clear();
+        content.getChildren().clear();
+    }
+
+    void show(OpenPhone phone, Item item) {
+        clear();
+        int mine = question;
+        name.setText(item.path().name());
+        path.setText(item.path().text());
+        facts.setText(
+                desk.words().bytes(item.bytes()) + ", changed " + desk.words().moment(item.modified(), desk.now()));
+        desk.work()
+                .start(
+                        "A file",
+                        () -> {
+                            var beginning = phone.beginning(item.path().text(), MOST);
+                            return new Shown(phone, item, beginning, RawContent.text(beginning));
+                        },
+                        found -> {
+                            if (mine == question) {
+                                take(found);
+                            }
+                        });
+    }
+
+    private void take(Shown found) {
+        shown = Optional.of(found);
+        boolean isDatabase = RawContent.isDatabase(found.beginning());
+        var ending = found.item().path().ending();
+        boolean isMedia = SEEN.contains(ending) || HEARD.contains(ending);
+        if (isDatabase) {
+            ways.getChildren().add(button(Way.TABLES));
+        }
+        if (isMedia) {
+            ways.getChildren().add(button(Way.MEDIA));
+        }
+        if (found.text().isPresent()) {
+            ways.getChildren().add(button(Way.TEXT));
+        }
+        ways.getChildren().add(button(Way.BYTES));
+        look(isDatabase ? Way.TABLES : isMedia ? Way.MEDIA : found.text().isPresent() ? Way.TEXT : Way.BYTES);
+    }
+
+    private Button button(Way way) {
+        return Optional.ofNullable(buttons.get(way)).orElseThrow();
+    }
+
+    private void look(Way way) {
+        buttons.forEach((each, button) -> button.pseudoClassStateChanged(PRESENT, each == way));
+        media.clear();
+        shown.ifPresent(file -> {
+            var part = file.item().bytes() > file.beginning().length
+                    ? "The first " + desk.words().bytes(file.beginning().length) + " of it. "
+                    : "";
+            about.setText(
+                    switch (way) {
+                        case TEXT -> part + file.text().map(FileLook::encoding).orElse("");
+                        case BYTES -> part;
+                        case MEDIA, TABLES -> "";
+                    });
+            content.getChildren().setAll(node(way, file));
+        });
+    }
+
+    private static String encoding(RawContent.Decoded decoded) {
+        return decoded.guessed()
+                ? "Taken to be in " + decoded.encoding() + "; the file does not say so."
+                : "In " + decoded.encoding() + ".";
+    }
+
+    private Node node(Way way, Shown file) {
+        return switch (way) {
+            case TEXT -> {
+                text.setText(file.text().map(RawContent.Decoded::text).orElse(""));
+                yield text;
+            }
+            case BYTES -> {
+                List<String> lines = RawContent.hex(file.beginning());
+                bytes.setItems(FXCollections.observableList(lines));
+                yield bytes;
+            }
+            case MEDIA -> {
+                media.show(
+                        file.phone(),
+                        file.item().path().text(),
+                        SEEN.contains(file.item().path().ending()));
+                var scroll = new ScrollPane(media);
+                scroll.setFitToWidth(true);
+                yield scroll;
+            }
+            case TABLES -> {
+                database.show(file.phone(), file.item().path());
+                yield database;
+            }
+        };
+    }
+}
