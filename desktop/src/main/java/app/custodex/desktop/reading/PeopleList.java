@@ -48,7 +48,7 @@ final class PeopleList extends VBox {
         this.choose = choose;
         order = Parts.button("people-order", "Most recent", "", this::turn, "row-button");
         list.setId("people");
-        list.setFixedCellSize(62);
+        list.setFixedCellSize(66);
         list.setCellFactory(view -> new Cell());
         list.setPlaceholder(nobody);
         list.getSelectionModel().selectedItemProperty().addListener((o, was, is) -> {
