@@ -307,6 +307,11 @@ public final class Catalogue implements Closeable {
         return ask(() -> Shape.ratios(db));
     }
 
+    /** Which pictures can be shown as one. */
+    public Folds folds() throws IOException {
+        return Folds.of(this);
+    }
+
     /** To what lists of the things in a spine of this catalogue are narrowed. */
     public Traits traits(Spine of) throws IOException {
         return ask(() -> Traits.load(db, of));

@@ -13,6 +13,7 @@ import java.util.Optional;
 /** The bytes of a file as somebody can look at them, whatever it is. */
 public final class RawContent {
     private static final int IN_A_LINE = 16;
+    private static final int LONGEST_LINE = 100;
     private static final HexFormat HEX = HexFormat.ofDelimiter(" ");
     private static final byte[] DATABASE = "SQLite format 3\0".getBytes(StandardCharsets.US_ASCII);
 
@@ -69,6 +70,22 @@ public final class RawContent {
             }
         }
         return Optional.empty();
+    }
+
+    /** Lines of text; long ones are broken, so that a file without line breaks can be shown too. */
+    public static List<String> lines(String text) {
+        var lines = new ArrayList<String>();
+        text.lines().forEach(line -> {
+            int from = 0;
+            while (line.length() - from > LONGEST_LINE) {
+                int end = from + LONGEST_LINE;
+                end -= Character.isHighSurrogate(line.charAt(end - 1)) ? 1 : 0;
+                lines.add(line.substring(from, end));
+                from = end;
+            }
+            lines.add(line.substring(from));
+        });
+        return lines;
     }
 
     /** Sixteen bytes a line: their place, their values, and what of them is ASCII. */

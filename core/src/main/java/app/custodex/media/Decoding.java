@@ -24,7 +24,7 @@ import org.bytedeco.ffmpeg.avcodec.AVPacket;
 import org.bytedeco.ffmpeg.avformat.AVStream;
 import org.bytedeco.ffmpeg.avutil.AVFrame;
 
-/** In the worker: the decoded frames of one stream, from a place to its end. Damaged packets are passed over and counted. */
+/** In the worker: the decoded frames of one stream, from a place to its end. Damaged packets are passed over. */
 final class Decoding implements AutoCloseable {
     private final Exchange exchange;
     private final AvInput in;
@@ -37,7 +37,6 @@ final class Decoding implements AutoCloseable {
     private final AVPacket packet = av_packet_alloc();
     private final AVFrame frame = av_frame_alloc();
     private boolean read;
-    private int damaged;
 
     Decoding(Exchange exchange, AvInput in, AVStream stream, int threads) throws Undecodable {
         this.exchange = exchange;
@@ -76,8 +75,8 @@ final class Decoding implements AutoCloseable {
                 read = true;
                 avcodec_send_packet(decoder, null);
             } else {
-                if (packet.stream_index() == stream.index() && avcodec_send_packet(decoder, packet) < 0) {
-                    damaged++;
+                if (packet.stream_index() == stream.index()) {
+                    avcodec_send_packet(decoder, packet); // what it refuses is damaged, and the next one may not be
                 }
                 av_packet_unref(packet);
             }
@@ -87,10 +86,6 @@ final class Decoding implements AutoCloseable {
     long micros(AVFrame of) {
         long at = of.best_effort_timestamp();
         return at == AV_NOPTS_VALUE ? 0 : Math.round((at - start) * unit * 1e6);
-    }
-
-    int damaged() {
-        return damaged;
     }
 
     @Override

@@ -24,8 +24,7 @@ final class Films {
      */
     record Wish(long fromMicros, boolean exact, int mostWidth, int mostHeight) {}
 
-    /** @return how many packets were damaged */
-    static int play(Exchange exchange, long size, Wish wish, int millis) throws IOException {
+    static void play(Exchange exchange, long size, Wish wish, int millis) throws IOException {
         try (var in = new AvInput(exchange, size).look()) {
             var stream = in.best(AVMEDIA_TYPE_VIDEO).orElseThrow(() -> new Undecodable("there is no video in it"));
             var turn = Turn.of(
@@ -56,7 +55,6 @@ final class Films {
                         break;
                     }
                 }
-                return decoding.damaged();
             }
         }
     }

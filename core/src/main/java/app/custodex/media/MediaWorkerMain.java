@@ -125,18 +125,17 @@ public final class MediaWorkerMain {
                 wire.send(Kind.RESULT, head.flip(), picture.bgra());
             }
             case PEAKS -> wire.send(Kind.RESULT, Sounds.peaks(exchange, size, question.getInt()));
-            case SOUND -> end(Sounds.play(exchange, size, question.getLong(), question.getDouble(), millis));
+            case SOUND -> {
+                Sounds.play(exchange, size, question.getLong(), question.getDouble(), millis);
+                wire.send(Kind.RESULT);
+            }
             case FILM -> {
                 var wish =
                         new Films.Wish(question.getLong(), question.get() != 0, question.getInt(), question.getInt());
-                end(Films.play(exchange, size, wish, millis));
+                Films.play(exchange, size, wish, millis);
+                wire.send(Kind.RESULT);
             }
             default -> throw new Undecodable(kind + " is no question");
         }
-    }
-
-    private void end(int damaged) throws IOException {
-        wire.send(
-                Kind.RESULT, ByteBuffer.allocate(Integer.BYTES).putInt(damaged).flip());
     }
 }

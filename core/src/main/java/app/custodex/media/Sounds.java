@@ -52,17 +52,13 @@ final class Sounds implements AutoCloseable {
         graph.nb_threads(1);
     }
 
-    /**
-     * Sends stereo sound from a place on, at a speed that leaves the pitch as it is.
-     *
-     * @return how many packets were damaged
-     */
-    static int play(Exchange exchange, long size, long fromMicros, double speed, int millis) throws IOException {
+    /** Sends stereo sound from a place on, at a speed that leaves the pitch as it is. */
+    static void play(Exchange exchange, long size, long fromMicros, double speed, int millis) throws IOException {
         var chain = String.format(
                 Locale.ROOT, "atempo=%.3f,aresample=%d,aformat=sample_fmts=s16:channel_layouts=stereo", speed, RATE);
         var played = new long[1];
         try (var sounds = new Sounds(exchange)) {
-            return sounds.run(size, fromMicros, chain, samples -> {
+            sounds.run(size, fromMicros, chain, samples -> {
                 long at = fromMicros + Math.round(played[0] * speed * 1e6 / RATE);
                 played[0] += samples.remaining() / 4;
                 return exchange.frame(
@@ -93,7 +89,7 @@ final class Sounds implements AutoCloseable {
 
     private record Ends(AVFilterContext source, AVFilterContext end, Shape shape) {}
 
-    private int run(long size, long fromMicros, String chain, Sink sink) throws IOException {
+    private void run(long size, long fromMicros, String chain, Sink sink) throws IOException {
         try (var in = new AvInput(exchange, size).look()) {
             var stream = in.best(AVMEDIA_TYPE_AUDIO).orElseThrow(() -> new Undecodable("there is no sound in it"));
             try (var decoding = new Decoding(exchange, in, stream, 1)) {
@@ -116,7 +112,7 @@ final class Sounds implements AutoCloseable {
                         throw new Undecodable("filter");
                     }
                     if (!drain(ends.get().end(), sink)) {
-                        return decoding.damaged();
+                        return;
                     }
                 }
                 if (ends.isEmpty()) {
@@ -124,7 +120,6 @@ final class Sounds implements AutoCloseable {
                 }
                 av_buffersrc_add_frame(ends.get().source(), null);
                 drain(ends.get().end(), sink);
-                return decoding.damaged();
             }
         }
     }

@@ -55,6 +55,18 @@ final class RawContentTest {
         assertEquals(Optional.empty(), RawContent.text(new byte[] {'a', 0, 'b', 0, 7}));
     }
 
+    @Test
+    void longLinesAreBrokenAndNothingIsLost() {
+        assertEquals(List.of("a", "", "b"), RawContent.lines("a\r\n\nb\n"));
+        var without = "🙂".repeat(5_000);
+        var lines = RawContent.lines(without);
+        assertEquals(without, String.join("", lines));
+        for (var line : lines) {
+            assertTrue(line.length() <= 100 && !Character.isLowSurrogate(line.charAt(0)), line);
+        }
+        assertEquals(List.of(), RawContent.lines(""));
+    }
+
     /** As the program xxd writes it, but for the place's width and its colon. */
     @Test
     void bytesStandSixteenInALine() throws IOException {

@@ -5,11 +5,11 @@ import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import app.custodex.files.FolderTree;
+import app.custodex.files.RawContent;
 import java.nio.charset.StandardCharsets;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.ListView;
 import javafx.scene.control.TableView;
-import javafx.scene.control.TextArea;
 import javafx.scene.control.TreeView;
 import javafx.scene.input.KeyCode;
 import javafx.stage.Stage;
@@ -116,8 +116,8 @@ class FilesTest extends WindowTest {
             until("a text", () -> shows(robot, "#file-text"));
             var content = layer.beginning(texts.getFirst().path().text(), 1 << 20);
             assertEquals(
-                    new String(content, StandardCharsets.UTF_8).replace("\r\n", "\n"),
-                    robot.lookup("#file-text").queryAs(TextArea.class).getText());
+                    RawContent.lines(new String(content, StandardCharsets.UTF_8)),
+                    robot.lookup("#file-text").queryListView().getItems());
             assertEquals("In UTF-8.", text(robot, "#file-about"));
             robot.push(KeyCode.F6);
             until(

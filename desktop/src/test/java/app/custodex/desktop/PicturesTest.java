@@ -70,7 +70,19 @@ class PicturesTest extends WindowTest {
             click(robot, "#see-pictures");
             until("the sheet", () -> shows(robot, "#contact-sheet"));
             var filter = Filter.EVERYTHING.of(ThingKind.PICTURE, ThingKind.VIDEO);
-            assertEquals(layer.catalogue().find("", filter, Order.AS_KEPT).length, pictures(robot));
+            int all = layer.catalogue().find("", filter, Order.AS_KEPT).length;
+            int folded = layer.catalogue().folds().folded().cardinality();
+            assertTrue(folded > 0);
+            until("bursts and clips as one", () -> pictures(robot) == all - folded);
+            // Who picks a burst picks all of it.
+            robot.interact(() -> robot.lookup("#contact-sheet").query().requestFocus());
+            robot.push(KeyCode.CONTROL, KeyCode.A);
+            robot.push(KeyCode.T);
+            until("all of them", () -> picked(robot) == all);
+            robot.push(KeyCode.T);
+            until("none of them", () -> picked(robot) == 0);
+            click(robot, "#sheet-fold");
+            until("each of them", () -> pictures(robot) == all);
 
             // As small as they get, so that many are in sight; then from one corner to the other.
             click(robot, "#sheet-smaller");

@@ -15,7 +15,6 @@ import java.io.Closeable;
 import java.io.IOException;
 import java.time.Duration;
 import java.util.Optional;
-import java.util.function.Consumer;
 import java.util.function.Function;
 import javafx.animation.AnimationTimer;
 import javafx.application.Platform;
@@ -62,11 +61,11 @@ public final class PlayerBar extends VBox implements Closeable {
             showPlace();
         }
     };
-    private Optional<Playback> playback = Optional.empty();
+    private volatile Optional<Playback> playback = Optional.empty();
     private Optional<Duration> length = Optional.empty();
     private Runnable ended = () -> {};
     private Runnable moved = () -> {};
-    private Consumer<Playback> playing = any -> {};
+    private Runnable playing = () -> {};
     private boolean wanted;
     private boolean closed;
 
@@ -151,8 +150,8 @@ public final class PlayerBar extends VBox implements Closeable {
         moved = then;
     }
 
-    /** @param then is given what plays, whenever it begins to */
-    public void whenPlaying(Consumer<Playback> then) {
+    /** @param then is run whenever it begins to play */
+    public void whenPlaying(Runnable then) {
         playing = then;
     }
 
@@ -177,9 +176,9 @@ public final class PlayerBar extends VBox implements Closeable {
         return length.filter(most -> place.compareTo(most) > 0).orElse(place.isNegative() ? Duration.ZERO : place);
     }
 
-    /** What plays; empty until it did, and for what can't be played. */
-    public Optional<Playback> playback() {
-        return playback;
+    /** The place that is heard now; any thread may ask. */
+    public Duration place() {
+        return playback.map(Playback::place).orElse(Duration.ZERO);
     }
 
     private void measure() {
@@ -208,7 +207,9 @@ public final class PlayerBar extends VBox implements Closeable {
     private void takeNone() {
         if (video) {
             note.setText("This video has no sound.");
-            begin(new SilentPlayback(length.orElse(Duration.ZERO), System::nanoTime));
+            if (playback.isEmpty()) {
+                begin(silence());
+            }
         } else {
             note.setText("This recording can't be played here; take it out as a file.");
             play.setDisable(true);
@@ -266,19 +267,36 @@ public final class PlayerBar extends VBox implements Closeable {
         }
         note.setText(player.silentBecause().map(why -> why + ".").orElse(""));
         play.setText("Pause");
-        playing.accept(player);
+        playing.run();
         clock.start();
+    }
+
+    private Playback silence() {
+        return new SilentPlayback(length.orElse(Duration.ZERO), System::nanoTime);
     }
 
     private void trouble(IOException e) {
         LOG.info("a recording can't be played on", e);
         Platform.runLater(() -> {
-            note.setText(
-                    e instanceof UnplayableException why
-                            ? why.why().words() + "; take it out as a file."
-                            : "It could not be read to its end; check the layer.");
-            pause();
+            if (video && e instanceof UnplayableException && !closed) {
+                goOnSilently(); // its pictures may be whole
+            } else {
+                pause();
+                note.setText(
+                        e instanceof UnplayableException why
+                                ? why.why().words() + "; take it out as a file."
+                                : "It could not be read to its end; check the layer.");
+            }
         });
+    }
+
+    private void goOnSilently() {
+        var at = place();
+        playback.ifPresent(this::end);
+        var silent = silence();
+        silent.goTo(at);
+        begin(silent);
+        goOn(silent);
     }
 
     /** Stops where it is. */
@@ -302,7 +320,7 @@ public final class PlayerBar extends VBox implements Closeable {
     }
 
     private void showPlace() {
-        var at = playback.map(Playback::place).orElse(Duration.ZERO);
+        var at = place();
         time.setText(
                 words.apply(at) + length.map(all -> " / " + words.apply(all)).orElse(""));
         wave.playedTo(length.filter(all -> !all.isZero())

@@ -4,10 +4,12 @@ import app.custodex.catalogue.Catalogue.Entry;
 import app.custodex.catalogue.Lists.Section;
 import app.custodex.catalogue.Spine;
 import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.IntStream;
 
 /**
  * What a list shows, in its order.
@@ -71,6 +73,37 @@ record Arrangement(
                 .distinct()
                 .count();
         return size() < FULL_DAY * days;
+    }
+
+    /**
+     * The same without some things.
+     *
+     * @param left the numbers of those that are left out
+     * @param newPages for the rows that remain
+     */
+    Arrangement without(BitSet left, Pages newPages) {
+        var kept = IntStream.range(0, size())
+                .filter(row -> !left.get(numbers[row]))
+                .toArray();
+        var newSections = new ArrayList<Section>();
+        int at = 0;
+        for (int i = 0; i < sections.size(); i++) {
+            var section = sections.get(i);
+            int end = i + 1 < sections.size() ? sections.get(i + 1).first() : size();
+            int count = (int) IntStream.range(section.first(), end)
+                    .filter(row -> !left.get(numbers[row]))
+                    .count();
+            if (count > 0) {
+                newSections.add(new Section(at, section.name(), count, section.length()));
+            }
+            at += count;
+        }
+        return new Arrangement(
+                room, order, pick(places, kept), pick(numbers, kept), newSections, pick(messages, kept), newPages);
+    }
+
+    private static int[] pick(int[] of, int[] rows) {
+        return Arrays.stream(rows).map(row -> of[row]).toArray();
     }
 
     boolean byTime() {

@@ -2,6 +2,7 @@ package app.custodex.desktop.reading;
 
 import app.custodex.app.OpenPhone;
 import app.custodex.catalogue.Catalogue.Entry;
+import app.custodex.catalogue.Folds;
 import app.custodex.desktop.desk.Desk;
 import app.custodex.desktop.media.Thumbnails;
 import app.custodex.desktop.reading.SheetPainter.Colours;
@@ -20,7 +21,6 @@ import javafx.scene.AccessibleAttribute;
 import javafx.scene.AccessibleRole;
 import javafx.scene.canvas.Canvas;
 import javafx.scene.control.ScrollBar;
-import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
@@ -67,6 +67,7 @@ final class ContactSheet extends Region implements RowsView {
 
     private Optional<Arrangement> shown = Optional.empty();
     private Optional<float[]> shapes = Optional.empty();
+    private Optional<Folds> folds = Optional.empty();
     private Optional<SheetLayout> layout = Optional.empty();
     private int laidOutFor;
     private boolean byMonth;
@@ -135,9 +136,16 @@ final class ContactSheet extends Region implements RowsView {
         return this;
     }
 
+    /** Marks pictures behind which others stand; who selects one selects those too. */
+    void fold(Optional<Folds> newFolds) {
+        folds = newFolds;
+        painter.fold(newFolds);
+    }
+
     /** Shows the pictures of another layer from now on. */
     void of(Optional<OpenPhone> phone) {
         shapes = Optional.empty();
+        fold(Optional.empty());
         thumbnails.of(phone.map(open -> open::media));
     }
 
@@ -181,7 +189,12 @@ final class ContactSheet extends Region implements RowsView {
 
     @Override
     public BitSet selected() {
-        return shown.map(rows -> rows.numbersOf(selection.rows())).orElseGet(BitSet::new);
+        var numbers = shown.map(rows -> rows.numbersOf(selection.rows())).orElseGet(BitSet::new);
+        folds.ifPresent(all -> ((BitSet) numbers.clone())
+                .stream()
+                        .forEach(number -> all.behind(number)
+                                .ifPresent(fold -> fold.numbers().forEach(numbers::set))));
+        return numbers;
     }
 
     @Override
@@ -367,7 +380,7 @@ final class ContactSheet extends Region implements RowsView {
 
     private void go(int to, KeyEvent by) {
         int picture = Math.clamp(to, 0, layout.orElseThrow().size() - 1);
-        select(picture, by.isShiftDown(), by.isShortcutDown() && by.getCode() == KeyCode.SPACE);
+        select(picture, by.isShiftDown(), false);
     }
 
     /** Makes it the present one, in sight. */

@@ -1,6 +1,7 @@
 package app.custodex.desktop.reading;
 
 import app.custodex.catalogue.Catalogue.Entry;
+import app.custodex.catalogue.Folds;
 import app.custodex.catalogue.Lists;
 import app.custodex.catalogue.Lists.Section;
 import app.custodex.catalogue.Lists.Sorting;
@@ -45,7 +46,12 @@ final class DayBook extends VBox {
     private Optional<RoomModel.Room> grown = Optional.empty();
 
     private Optional<RoomModel.Answer> answer = Optional.empty();
+    /** All that was found, in its order. */
+    private Optional<Arrangement> whole = Optional.empty();
+    /** What of it is shown. */
     private Optional<Arrangement> arranged = Optional.empty();
+
+    private Optional<Folds> folds = Optional.empty();
     private boolean offering;
     private int filling;
     /** What is to be chosen when it is shown. */
@@ -62,7 +68,7 @@ final class DayBook extends VBox {
         this.chosen = chosen;
         list = new DayList(desk, tray, empty, chosen);
         sheet = new ContactSheet(desk, tray, chosen, large);
-        controls = new SheetControls(sheet, this::showView);
+        controls = new SheetControls(sheet, this::switchView);
         order.setId("day-book-order");
         order.getStyleClass().add("small-choice");
         order.setAccessibleText("Order");
@@ -103,11 +109,36 @@ final class DayBook extends VBox {
         room = newRoom;
         grown = Optional.empty();
         answer = Optional.empty();
-        arranged = Optional.empty();
+        forget();
         list.clear();
         sheet.clear();
         sheet.of(newRoom.map(RoomModel.Room::phone));
         count.setText("");
+    }
+
+    private void forget() {
+        whole = Optional.empty();
+        arranged = Optional.empty();
+        folds = Optional.empty();
+    }
+
+    /** Without the pictures that stand behind others; they are looked for once a layer. */
+    private Arrangement folded(Arrangement all) {
+        if (folds.isEmpty()) {
+            var catalogue = all.room().phone().catalogue();
+            desk.work().start("Pictures", catalogue::folds, found -> {
+                if (folds.isEmpty()
+                        && whole.filter(now -> now.room() == all.room()).isPresent()) {
+                    folds = Optional.of(found);
+                    switchView();
+                }
+            });
+            return all;
+        }
+        return folds.get().folded().isEmpty()
+                ? all
+                : all.without(
+                        folds.get().folded(), new Pages(all.room().phone().catalogue(), desk.work(), this::arrived));
     }
 
     /** Chooses a thing when the next answer is shown. */
@@ -130,7 +161,7 @@ final class DayBook extends VBox {
             room = grown;
             grown = Optional.empty();
             sheet.of(room.map(RoomModel.Room::phone));
-            arranged = Optional.empty(); // of the one before
+            forget(); // of the one before
         }
         fill();
     }
@@ -194,7 +225,7 @@ final class DayBook extends VBox {
         var in = room.orElseThrow();
         var numbers = Arrays.stream(places).map(in.spine()::number).toArray();
         var pages = new Pages(in.phone().catalogue(), desk.work(), this::arrived);
-        arranged = Optional.of(new Arrangement(in, by, places, numbers, sections, messages, pages));
+        whole = Optional.of(new Arrangement(in, by, places, numbers, sections, messages, pages));
         showView();
         // What is in two albums stands in the list twice.
         var seen = answer.orElseThrow().seen();
@@ -206,13 +237,29 @@ final class DayBook extends VBox {
         return views.getChildren().contains(sheet.node()) ? sheet : list;
     }
 
+    /** The same in the other view, at the same place. */
+    private void switchView() {
+        var before = arranged.flatMap(rows -> {
+            int row = view().present();
+            return row >= 0 && row < rows.size() ? Optional.of(rows.numbers()[row]) : Optional.empty();
+        });
+        boolean focused = view().node().isFocused();
+        showView();
+        before.flatMap(number -> arranged.flatMap(rows -> rows.rowOf(number))).ifPresent(this::choose);
+        if (focused) {
+            view().focus();
+        }
+    }
+
     private void showView() {
-        if (arranged.isEmpty()) {
+        if (whole.isEmpty()) {
             return;
         }
         boolean pictures = answer.orElseThrow().asked().groups().equals(Set.of(KindGroup.PICTURES));
         controls.offer(pictures);
-        boolean asSheet = pictures && controls.asSheet() && arranged.get().size() > 0;
+        boolean asSheet = pictures && controls.asSheet() && whole.get().size() > 0;
+        arranged = asSheet && controls.folding() ? whole.map(this::folded) : whole;
+        sheet.fold(controls.folding() ? folds : Optional.empty());
         views.getChildren().setAll(asSheet ? sheet.node() : list.node());
         view().show(arranged.get());
         sought.stream()
@@ -240,9 +287,7 @@ final class DayBook extends VBox {
 
     private void arrived() {
         view().arrived();
-        if (view().selected().cardinality() == 1) {
-            arranged.ifPresent(rows -> chosen.accept(rows.entry(view().present())));
-        }
+        arranged.flatMap(rows -> rows.entry(view().present())).ifPresent(entry -> chosen.accept(Optional.of(entry)));
     }
 
     /** The numbers of all rows, in their order. */

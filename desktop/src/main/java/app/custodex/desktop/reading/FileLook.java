@@ -18,13 +18,14 @@ import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
+import javafx.scene.control.ListCell;
 import javafx.scene.control.ListView;
 import javafx.scene.control.ScrollPane;
-import javafx.scene.control.TextArea;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
 
 /** What stands in one file: its text, its bytes, its picture or sound, or its tables. */
 final class FileLook extends VBox {
@@ -60,7 +61,7 @@ final class FileLook extends VBox {
     private final HBox ways = new HBox(6);
     private final Map<Way, Button> buttons = new EnumMap<>(Way.class);
     private final StackPane content = new StackPane();
-    private final TextArea text = new TextArea();
+    private final ListView<String> text = new ListView<>();
     private final ListView<String> bytes = new ListView<>();
     private final MediaPreview media;
     private final DatabaseLook database;
@@ -85,8 +86,9 @@ final class FileLook extends VBox {
         about.setId("file-about");
         about.managedProperty().bind(about.textProperty().isNotEmpty());
         text.setId("file-text");
-        text.setEditable(false);
-        text.setWrapText(true);
+        text.getStyleClass().add("plain-rows");
+        text.setFixedCellSize(24);
+        text.setCellFactory(list -> new Line());
         bytes.setId("file-bytes");
         bytes.getStyleClass().addAll("mono", "plain-rows");
         bytes.setFixedCellSize(22);
@@ -113,8 +115,8 @@ final class FileLook extends VBox {
         media.clear();
         database.clear();
         shown = Optional.empty();
-        text.clear();
-        bytes.getItems().clear();
+        text.setItems(FXCollections.observableArrayList());
+        bytes.setItems(FXCollections.observableArrayList());
         name.setOpenText("Choose a file at the left.");
         path.setText("");
         facts.setText("");
@@ -192,7 +194,8 @@ final class FileLook extends VBox {
     private Node node(Way way, Shown file) {
         return switch (way) {
             case TEXT -> {
-                text.setText(file.text().map(RawContent.Decoded::text).orElse(""));
+                var words = file.text().map(RawContent.Decoded::text).orElse("");
+                text.setItems(FXCollections.observableList(RawContent.lines(words)));
                 yield text;
             }
             case BYTES -> {
@@ -214,5 +217,21 @@ final class FileLook extends VBox {
                 yield database;
             }
         };
+    }
+
+    /** A line of text, in whatever scripts. */
+    private final class Line extends ListCell<String> {
+        private final UserText words = desk.veil().line("");
+
+        Line() {
+            setPrefWidth(0);
+        }
+
+        @Override
+        protected void updateItem(@Nullable String line, boolean empty) {
+            super.updateItem(line, empty);
+            words.setText(line == null ? "" : line);
+            setGraphic(empty ? null : words);
+        }
     }
 }

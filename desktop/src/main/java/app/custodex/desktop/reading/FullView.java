@@ -10,7 +10,6 @@ import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.UserText;
 import app.custodex.media.MediaWorkers;
 import app.custodex.media.Picture;
-import app.custodex.media.Playback;
 import app.custodex.media.UnplayableException;
 import app.custodex.model.MediaFile;
 import app.custodex.model.ThingKind;
@@ -290,19 +289,19 @@ final class FullView extends BorderPane {
                 desk.work(), desk.veil(), () -> phone.media(item), ThingWords::length, file.length(), true);
         player = Optional.of(bar);
         bar.whenMoved(() -> follow(true));
-        bar.whenPlaying(playback -> begin(phone, item, playback));
+        bar.whenPlaying(() -> begin(phone, item, bar));
         below.getChildren().addFirst(bar);
     }
 
     /** The pictures follow the sound. */
-    private void begin(OpenPhone phone, String item, Playback playback) {
+    private void begin(OpenPhone phone, String item, PlayerBar bar) {
         int mine = question;
         if (film.isPresent()) {
             return;
         }
         desk.work().start("A video", () -> phone.media(item), media -> {
             if (mine == question && film.isEmpty()) {
-                var view = new FilmView(media, playback::place, FILM_WIDTH, FILM_HEIGHT, this::stopped);
+                var view = new FilmView(media, bar::place, FILM_WIDTH, FILM_HEIGHT, this::stopped);
                 film = Optional.of(view);
                 zoom.follow(view);
                 follow(true);
@@ -311,8 +310,7 @@ final class FullView extends BorderPane {
     }
 
     private void follow(boolean exact) {
-        player.flatMap(PlayerBar::playback)
-                .ifPresent(playback -> film.ifPresent(view -> view.show(playback.place(), exact)));
+        player.ifPresent(bar -> film.ifPresent(view -> view.show(bar.place(), exact)));
     }
 
     private void stopped(IOException e) {

@@ -334,8 +334,10 @@ public final class ReadingRoom extends BorderPane {
         tray.allow(whole);
         goneSince.setDisable(!whole);
         openFiles.setDisable(!whole);
-        if (!grown || in.isEmpty()) {
+        if (!grown) {
             files.leave();
+            full.end();
+            middle.getChildren().setAll(everything);
         }
         river.show(in);
         book.enter(in);

@@ -15,7 +15,9 @@ final class SheetControls extends HBox {
             Parts.button("sheet-pictures", "Pictures", "", () -> look(true), "row-button", "scope");
     private final Button asRows = Parts.button("sheet-rows", "Rows", "", () -> look(false), "row-button", "scope");
     private final HBox sizes;
+    private final Button fold = Parts.button("sheet-fold", "Unfold", "", this::fold, "row-button", "scope");
     private boolean asSheet = true;
+    private boolean folding = true;
 
     /** @param changed is told that the other view is wanted */
     SheetControls(ContactSheet sheet, Runnable changed) {
@@ -25,12 +27,24 @@ final class SheetControls extends HBox {
         smaller.setAccessibleText("Smaller pictures");
         var larger = Parts.button("sheet-larger", "+", "", () -> sheet.resizePictures(1), "row-button");
         larger.setAccessibleText("Larger pictures");
-        sizes = new HBox(2, smaller, larger);
+        fold.setAccessibleText("Show every picture of a burst, and the clips of pictures");
+        sizes = new HBox(2, fold, smaller, larger);
         sizes.setAlignment(Pos.CENTER_LEFT);
         setAlignment(Pos.CENTER_RIGHT);
         getChildren().addAll(sizes, asPictures, asRows);
         offer(false);
         mark();
+    }
+
+    /** Whether bursts, and pictures with their clips, are shown as one. */
+    boolean folding() {
+        return folding;
+    }
+
+    private void fold() {
+        folding = !folding;
+        mark();
+        changed.run();
     }
 
     boolean asSheet() {
@@ -53,6 +67,7 @@ final class SheetControls extends HBox {
     private void mark() {
         asPictures.pseudoClassStateChanged(PRESENT, asSheet);
         asRows.pseudoClassStateChanged(PRESENT, !asSheet);
+        fold.setText(folding ? "Unfold" : "Fold");
         sizes.setVisible(asSheet);
     }
 }

@@ -1,6 +1,7 @@
 package app.custodex.desktop.reading;
 
 import app.custodex.catalogue.Catalogue.Entry;
+import app.custodex.catalogue.Folds;
 import app.custodex.desktop.desk.Desk;
 import app.custodex.desktop.media.Thumbnails;
 import app.custodex.desktop.ui.Parts;
@@ -64,6 +65,7 @@ final class SheetPainter {
     private final Font small = Font.font("Spline Sans Mono", 12);
     private final DateTimeFormatter dayFormat;
     private final DateTimeFormatter monthFormat;
+    private Optional<Folds> folds = Optional.empty();
 
     SheetPainter(Desk desk, TrayModel tray, Thumbnails thumbnails) {
         this.desk = desk;
@@ -74,6 +76,11 @@ final class SheetPainter {
         monthFormat =
                 DateTimeFormatter.ofPattern("LLLL y").localizedBy(desk.words().locale());
         headings.setMouseTransparent(true);
+    }
+
+    /** What stands behind pictures. */
+    void fold(Optional<Folds> newFolds) {
+        folds = newFolds;
     }
 
     Canvas canvas() {
@@ -150,6 +157,12 @@ final class SheetPainter {
                     x + width,
                     y + height);
         }
+        var behind = folds.flatMap(known -> known.behind(rows.numbers()[picture]));
+        behind.ifPresent(fold -> badge(
+                sight.colours(),
+                fold.burst() ? "burst of " + (fold.numbers().size() + 1) : "with clip",
+                x + width,
+                y + height));
         if (tray.has(rows.numbers()[picture])) {
             badge(sight.colours(), "✓", x + width, y + 22);
         }
