@@ -284,7 +284,7 @@ public final class PlayerBar extends VBox implements Closeable {
                 pause();
                 note.setText(
                         e instanceof UnplayableException why
-                                ? why.why().words() + "; take it out as a file."
+                                ? Decoded.words(why)
                                 : "It could not be read to its end; check the layer.");
             }
         });

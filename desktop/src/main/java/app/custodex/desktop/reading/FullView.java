@@ -3,6 +3,7 @@ package app.custodex.desktop.reading;
 import app.custodex.app.OpenPhone;
 import app.custodex.catalogue.Catalogue.Entry;
 import app.custodex.desktop.desk.Desk;
+import app.custodex.desktop.media.Decoded;
 import app.custodex.desktop.media.FilmView;
 import app.custodex.desktop.media.Pixels;
 import app.custodex.desktop.media.PlayerBar;
@@ -232,43 +233,29 @@ final class FullView extends BorderPane {
         where.setText(String.join(" · ", more));
     }
 
-    private record Loaded(Optional<Picture> picture, Optional<UnplayableException> why) {}
-
     private void load(OpenPhone phone, MediaFile file, int side, int mine, boolean first) {
         var item = file.id().item();
-        desk.work()
-                .start(
-                        "A picture",
-                        () -> {
-                            try (var media = phone.media(item)) {
-                                return new Loaded(
-                                        Optional.of(MediaWorkers.shared().picture(media, side, false)),
-                                        Optional.empty());
-                            } catch (UnplayableException e) {
-                                return new Loaded(Optional.empty(), Optional.of(e));
-                            }
-                        },
-                        loaded -> {
-                            if (mine == question) {
-                                take(phone, file, loaded, first);
-                            }
-                        });
-    }
-
-    private void take(OpenPhone phone, MediaFile file, Loaded loaded, boolean first) {
-        loaded.picture().ifPresent(picture -> {
-            zoom.show(Pixels.image(picture), picture.fullWidth(), picture.fullHeight(), first);
-            describe(phone, file, loaded.picture());
-            whole = Math.max(picture.width(), picture.height())
-                    >= Math.min(MediaWorkers.LARGEST, Math.max(picture.fullWidth(), picture.fullHeight()));
-            if (picture.damaged()) {
-                trouble.setText("A part of this file is damaged; compare it with an older layer.");
+        desk.work().start("A picture", () -> Decoded.of(phone.media(item), side), decoded -> {
+            if (mine == question) {
+                take(phone, file, decoded, first);
             }
         });
-        loaded.why().ifPresent(why -> {
+    }
+
+    private void take(OpenPhone phone, MediaFile file, Decoded decoded, boolean first) {
+        trouble.setText(decoded.why());
+        if (decoded.picture().isEmpty()) {
             zoom.clear();
-            trouble.setText(why.why().words() + "; take it out as a file.");
-        });
+            return;
+        }
+        var picture = decoded.picture().get();
+        zoom.show(Pixels.image(picture), picture.fullWidth(), picture.fullHeight(), first);
+        describe(phone, file, decoded.picture());
+        whole = Math.max(picture.width(), picture.height())
+                >= Math.min(MediaWorkers.LARGEST, Math.max(picture.fullWidth(), picture.fullHeight()));
+        if (picture.damaged()) {
+            trouble.setText("A part of this file is damaged; compare it with an older layer.");
+        }
     }
 
     /** The pixels that are there are not enough for how large it is looked at. */
@@ -317,7 +304,7 @@ final class FullView extends BorderPane {
         LOG.info("a video can't be played on", e);
         Platform.runLater(() -> trouble.setText(
                 e instanceof UnplayableException why
-                        ? why.why().words() + "; take it out as a file."
+                        ? Decoded.words(why)
                         : "It could not be read to its end; check the layer."));
     }
 

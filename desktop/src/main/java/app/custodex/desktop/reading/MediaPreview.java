@@ -3,12 +3,10 @@ package app.custodex.desktop.reading;
 import app.custodex.app.OpenPhone;
 import app.custodex.catalogue.Catalogue.Entry;
 import app.custodex.desktop.desk.Desk;
+import app.custodex.desktop.media.Decoded;
 import app.custodex.desktop.media.Pixels;
 import app.custodex.desktop.media.PlayerBar;
 import app.custodex.desktop.ui.Parts;
-import app.custodex.media.MediaWorkers;
-import app.custodex.media.Picture;
-import app.custodex.media.UnplayableException;
 import app.custodex.model.Attachment;
 import app.custodex.model.MediaFile;
 import app.custodex.model.Thing;
@@ -151,8 +149,6 @@ final class MediaPreview extends VBox {
         return opening.isPresent();
     }
 
-    private record Loaded(Optional<Picture> picture, Optional<UnplayableException> why) {}
-
     private void showPicture(OpenPhone phone, String item) {
         var view = new ImageView();
         view.setFitWidth(WIDTH);
@@ -161,38 +157,23 @@ final class MediaPreview extends VBox {
         desk.veil().picture(view);
         getChildren().add(view);
         int mine = question;
-        desk.work()
-                .start(
-                        "A picture",
-                        () -> {
-                            try (var media = phone.media(item)) {
-                                int side = (int) (2 * WIDTH);
-                                return new Loaded(
-                                        Optional.of(MediaWorkers.shared().picture(media, side, false)),
-                                        Optional.empty());
-                            } catch (UnplayableException e) {
-                                return new Loaded(Optional.empty(), Optional.of(e));
-                            }
-                        },
-                        loaded -> {
-                            if (mine == question) {
-                                take(view, loaded);
-                            }
-                        });
-    }
-
-    private void take(ImageView view, Loaded loaded) {
-        loaded.picture().ifPresent(picture -> {
-            view.setImage(Pixels.image(picture));
-            view.setFitWidth(Math.min(WIDTH, picture.width()));
-            if (picture.damaged()) {
-                getChildren().add(1, Parts.sentence("A part of this picture is damaged.", "lesser"));
+        desk.work().start("A picture", () -> Decoded.of(phone.media(item), (int) (2 * WIDTH)), decoded -> {
+            if (mine == question) {
+                take(view, decoded);
             }
         });
-        loaded.why()
-                .ifPresent(why -> getChildren()
-                        .set(
-                                getChildren().indexOf(view),
-                                Parts.sentence(why.why().words() + "; take it out as a file.", "lesser")));
+    }
+
+    private void take(ImageView view, Decoded decoded) {
+        decoded.picture()
+                .ifPresentOrElse(
+                        picture -> {
+                            view.setImage(Pixels.image(picture));
+                            view.setFitWidth(Math.min(WIDTH, picture.width()));
+                            if (picture.damaged()) {
+                                getChildren().add(1, Parts.sentence("A part of this picture is damaged.", "lesser"));
+                            }
+                        },
+                        () -> getChildren().set(getChildren().indexOf(view), Parts.sentence(decoded.why(), "lesser")));
     }
 }
