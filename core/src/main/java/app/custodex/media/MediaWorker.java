@@ -1,5 +1,7 @@
 package app.custodex.media;
 
+import app.custodex.base.Problem;
+import app.custodex.base.ProblemException;
 import app.custodex.media.UnplayableException.Why;
 import app.custodex.media.Wire.Kind;
 import java.io.BufferedOutputStream;
@@ -76,7 +78,12 @@ final class MediaWorker implements Closeable {
             return worker;
         } catch (IOException e) {
             worker.close();
-            throw new IOException("the process for pictures and sound does not start", e);
+            throw new ProblemException(
+                    Problem.failure(
+                            "Pictures and sound",
+                            "The part of Custodex that decodes them does not start",
+                            "Everything else works; start Custodex again, and save a problem report (F1) if it happens twice"),
+                    e);
         }
     }
 
@@ -180,6 +187,9 @@ final class MediaWorker implements Closeable {
                         return answer.read();
                     }
                     case ERROR -> {
+                        if (stopped) {
+                            return answer.read(); // it was told to stop, and did, in the middle of something
+                        }
                         var words = StandardCharsets.UTF_8.decode(wire.body()).toString();
                         throw new UnplayableException(words.equals("too slow") ? Why.TOO_SLOW : Why.DAMAGED, words);
                     }

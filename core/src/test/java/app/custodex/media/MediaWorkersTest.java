@@ -169,6 +169,22 @@ final class MediaWorkersTest {
         assertEquals(0, WORKERS.deaths());
     }
 
+    /** Wherever it is told to stop, it has not failed, and the worker goes on to the next. */
+    @Test
+    void stoppingIsNoFault() throws IOException {
+        var file = samples.toneAndSilence("long.m4a", 20);
+        int before = running().size();
+        for (int most = 1; most < 30; most++) {
+            var pieces = new int[1];
+            int wanted = most;
+            try (var source = Samples.anywhere(file)) {
+                WORKERS.sound(source, Duration.ZERO, 1, samples -> ++pieces[0] < wanted);
+            }
+            assertEquals(most, pieces[0]);
+        }
+        assertTrue(running().size() <= Math.max(1, before), "none was started anew");
+    }
+
     private Path video(String name, String... options) throws IOException {
         var all = new ArrayList<>(List.of("-f", "lavfi", "-i", "testsrc2=size=320x240:rate=25:duration=3"));
         all.addAll(List.of(options));

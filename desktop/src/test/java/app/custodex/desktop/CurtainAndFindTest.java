@@ -130,6 +130,11 @@ class CurtainAndFindTest extends WindowTest {
         until("the day book", () -> shows(robot, "#day-book") && things(robot, "#day-book") > 0);
         for (var kind : List.of("messages", "calls", "pictures", "events", "notes", "web", "apps", "contacts")) {
             click(robot, "#see-" + kind);
+            if (kind.equals("pictures")) {
+                until("the sheet", () -> shows(robot, "#contact-sheet"));
+                nothingPrivateIsOn("the contact sheet", secrets);
+                click(robot, "#sheet-rows");
+            }
             until(kind, () -> shows(robot, kind.equals("contacts") ? "#contacts" : "#day-book"));
             robot.interact(() -> robot.lookup(kind.equals("contacts") ? "#contacts" : "#day-book")
                     .queryListView()
@@ -141,6 +146,15 @@ class CurtainAndFindTest extends WindowTest {
                 noMenuShows(robot, secrets);
             }
         }
+        robot.push(KeyCode.CONTROL, KeyCode.L);
+        until("the files", () -> shows(robot, "#files-tree"));
+        write(robot, "#files-find", ".db");
+        until("databases", () -> shows(robot, "#files-found") && things(robot, "#files-found") > 0);
+        robot.interact(() ->
+                robot.lookup("#files-found").queryListView().getSelectionModel().select(0));
+        Thread.sleep(300); // what stands in it is read beside
+        nothingPrivateIsOn("the files", secrets);
+        robot.push(KeyCode.ESCAPE);
         robot.push(KeyCode.CONTROL, KeyCode.E);
         until("the extraction", () -> shows(robot, "#extract"));
         nothingPrivateIsOn("the extraction", secrets);

@@ -12,6 +12,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
 import javafx.animation.AnimationTimer;
+import javafx.beans.Observable;
 import javafx.css.CssMetaData;
 import javafx.css.Styleable;
 import javafx.css.StyleableProperty;
@@ -122,7 +123,7 @@ final class ContactSheet extends Region implements RowsView {
         desk.veil().down().addListener((o, was, is) -> requestLayout());
         tray.picked().addListener((o, was, is) -> requestLayout());
         for (var colour : List.of(empty, accent, ink, ground)) {
-            ((javafx.beans.Observable) colour).addListener(o -> requestLayout());
+            ((Observable) colour).addListener(o -> requestLayout());
         }
     }
 
