@@ -1,12 +1,12 @@
 package app.custodex.facts;
 
 import app.custodex.base.PrivatePlace;
+import app.custodex.base.WarmPool;
 import app.custodex.facts.FileFacts.Sort;
 import app.custodex.facts.FileFacts.Unread;
 import app.custodex.facts.FileFacts.Unreadable;
 import java.io.BufferedInputStream;
 import java.io.BufferedOutputStream;
-import java.io.Closeable;
 import java.io.DataInputStream;
 import java.io.DataOutputStream;
 import java.io.IOException;
@@ -19,7 +19,7 @@ import java.util.Optional;
 import java.util.concurrent.TimeUnit;
 
 /** This end of a process that parses files. One thread uses it at a time. */
-final class Worker implements Closeable {
+final class Worker implements WarmPool.Worker {
     private static final int PIECE = 1 << 16;
     private static final long NOT_WAITING = Long.MIN_VALUE;
 
@@ -156,7 +156,8 @@ final class Worker implements Closeable {
         process.destroyForcibly();
     }
 
-    boolean goesOn() {
+    @Override
+    public boolean goesOn() {
         return !killed && process.isAlive();
     }
 

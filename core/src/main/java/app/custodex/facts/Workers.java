@@ -2,6 +2,7 @@ package app.custodex.facts;
 
 import app.custodex.base.Problem;
 import app.custodex.base.ProblemException;
+import app.custodex.base.WarmPool;
 import app.custodex.facts.FileFacts.Sort;
 import app.custodex.facts.FileFacts.Unread;
 import app.custodex.facts.FileFacts.Unreadable;
@@ -9,13 +10,7 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.io.InterruptedIOException;
 import java.time.Duration;
-import java.util.ArrayDeque;
-import java.util.HashSet;
-import java.util.Set;
-import java.util.concurrent.Executors;
-import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.Semaphore;
-import java.util.concurrent.TimeUnit;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
@@ -27,29 +22,13 @@ public final class Workers {
     private static final Logger LOG = LoggerFactory.getLogger(Workers.class);
     private static final int MOST = 2;
     private static final Duration PATIENCE = Duration.ofSeconds(30);
-    private static final Duration KEPT = Duration.ofSeconds(20);
     private static final Workers SHARED = new Workers(PATIENCE);
 
-    private final Duration patience;
     private final Semaphore free = new Semaphore(MOST);
-    private final ArrayDeque<Worker> idle = new ArrayDeque<>();
-    private final Set<Worker> all = new HashSet<>();
-    private final ScheduledExecutorService clock = Executors.newSingleThreadScheduledExecutor(task -> {
-        var thread = new Thread(task, "facts-clock");
-        thread.setDaemon(true);
-        return thread;
-    });
-    private long used;
+    private final WarmPool<Worker> pool = new WarmPool<>("facts", Worker::start);
 
     Workers(Duration patience) {
-        this.patience = patience;
-        Runtime.getRuntime().addShutdownHook(new Thread(this::close, "facts-close"));
-        every(KEPT, this::endIdle);
-        every(patience.dividedBy(4), this::endLate);
-    }
-
-    private void every(Duration time, Runnable task) {
-        clock.scheduleWithFixedDelay(task, time.toMillis(), time.toMillis(), TimeUnit.MILLISECONDS);
+        pool.every(patience.dividedBy(4), () -> pool.each(worker -> worker.killIfLate(patience)));
     }
 
     public static Workers shared() {
@@ -71,7 +50,7 @@ public final class Workers {
             throw new InterruptedIOException("interrupted");
         }
         try {
-            var worker = take();
+            var worker = pool.take();
             try {
                 return worker.facts(sort, name, file);
             } catch (Unreadable e) {
@@ -85,7 +64,7 @@ public final class Workers {
                                 "Open it with care: it may be made to do harm"),
                         e);
             } finally {
-                giveBack(worker);
+                pool.giveBack(worker);
             }
         } finally {
             free.release();
@@ -106,55 +85,7 @@ public final class Workers {
         };
     }
 
-    private synchronized Worker take() throws IOException {
-        used++;
-        while (!idle.isEmpty()) {
-            var worker = idle.pop();
-            if (worker.goesOn()) {
-                return worker;
-            }
-            end(worker);
-        }
-        var worker = Worker.start();
-        all.add(worker);
-        return worker;
-    }
-
-    private synchronized void giveBack(Worker worker) {
-        if (worker.goesOn()) {
-            idle.push(worker);
-        } else {
-            end(worker);
-        }
-    }
-
-    private synchronized void endLate() {
-        all.forEach(worker -> worker.killIfLate(patience));
-    }
-
-    private synchronized void endIdle() {
-        if (used > 0) {
-            used = 0; // it was needed since the last look
-            return;
-        }
-        while (!idle.isEmpty()) {
-            end(idle.pop());
-        }
-    }
-
-    private void end(Worker worker) {
-        all.remove(worker);
-        try {
-            worker.close();
-        } catch (IOException e) {
-            LOG.info("what a worker left could not be removed", e);
-        }
-    }
-
-    synchronized void close() {
-        for (var worker : Set.copyOf(all)) {
-            end(worker);
-        }
-        idle.clear();
+    void close() {
+        pool.close();
     }
 }

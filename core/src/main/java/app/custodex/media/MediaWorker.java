@@ -2,10 +2,10 @@ package app.custodex.media;
 
 import app.custodex.base.Problem;
 import app.custodex.base.ProblemException;
+import app.custodex.base.WarmPool;
 import app.custodex.media.UnplayableException.Why;
 import app.custodex.media.Wire.Kind;
 import java.io.BufferedOutputStream;
-import java.io.Closeable;
 import java.io.IOException;
 import java.io.InterruptedIOException;
 import java.nio.BufferUnderflowException;
@@ -24,7 +24,7 @@ import java.util.concurrent.TimeUnit;
 /**
  * This end of one worker. It believes nothing: every length is held against what was asked for. One thread uses it at a time; any may end it.
  */
-final class MediaWorker implements Closeable {
+final class MediaWorker implements WarmPool.Worker {
     private static final Duration START = Duration.ofSeconds(20);
     /** Frames under way. */
     private static final int CREDITS = 4;
@@ -267,7 +267,8 @@ final class MediaWorker implements Closeable {
         return process.isAlive() ? "nothing" : String.valueOf(process.exitValue());
     }
 
-    boolean goesOn() {
+    @Override
+    public boolean goesOn() {
         return process.isAlive();
     }
 

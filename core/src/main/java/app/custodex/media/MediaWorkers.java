@@ -1,15 +1,11 @@
 package app.custodex.media;
 
+import app.custodex.base.WarmPool;
 import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.time.Duration;
 import java.time.temporal.ChronoUnit;
-import java.util.ArrayDeque;
-import java.util.HashSet;
 import java.util.Optional;
-import java.util.Set;
-import java.util.concurrent.Executors;
-import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
 import org.slf4j.Logger;
@@ -28,28 +24,18 @@ public final class MediaWorkers {
     public static final int LARGEST = 8192;
 
     private static final Logger LOG = LoggerFactory.getLogger(MediaWorkers.class);
-    private static final Duration KEPT = Duration.ofSeconds(20);
     private static final Duration PICTURE = Duration.ofSeconds(20);
     private static final Duration PEAKS = Duration.ofMinutes(2);
     private static final Duration FRAME = Duration.ofSeconds(8);
     private static final MediaWorkers SHARED = new MediaWorkers(PICTURE);
 
     private final Duration picturePatience;
-    private final ArrayDeque<MediaWorker> idle = new ArrayDeque<>();
-    private final Set<MediaWorker> all = new HashSet<>();
+    private final WarmPool<MediaWorker> pool = new WarmPool<>("media", MediaWorker::start);
     private final AtomicInteger deaths = new AtomicInteger();
-    private final ScheduledExecutorService clock = Executors.newSingleThreadScheduledExecutor(task -> {
-        var thread = new Thread(task, "media-workers-clock");
-        thread.setDaemon(true);
-        return thread;
-    });
-    private long used;
 
     /** @param picturePatience how long a picture may take */
     MediaWorkers(Duration picturePatience) {
         this.picturePatience = picturePatience;
-        Runtime.getRuntime().addShutdownHook(new Thread(this::close, "media-close"));
-        clock.scheduleWithFixedDelay(this::endIdle, KEPT.toMillis(), KEPT.toMillis(), TimeUnit.MILLISECONDS);
     }
 
     public static MediaWorkers shared() {
@@ -152,7 +138,7 @@ public final class MediaWorkers {
     }
 
     private <T> T with(Question<T> question) throws IOException {
-        var worker = take();
+        var worker = pool.take();
         try {
             return question.ask(worker);
         } catch (UnplayableException e) {
@@ -162,59 +148,11 @@ public final class MediaWorkers {
             }
             throw e;
         } finally {
-            giveBack(worker);
+            pool.giveBack(worker);
         }
     }
 
-    private MediaWorker take() throws IOException {
-        var there = takeIdle();
-        if (there.isPresent()) {
-            return there.get();
-        }
-        var worker = MediaWorker.start(); // takes a while, in which others give theirs back
-        add(worker);
-        return worker;
-    }
-
-    private synchronized Optional<MediaWorker> takeIdle() {
-        used++;
-        while (!idle.isEmpty()) {
-            var worker = idle.pop();
-            if (worker.goesOn()) {
-                return Optional.of(worker);
-            }
-            all.remove(worker);
-        }
-        return Optional.empty();
-    }
-
-    private synchronized void add(MediaWorker worker) {
-        all.add(worker);
-    }
-
-    private synchronized void giveBack(MediaWorker worker) {
-        if (worker.goesOn()) {
-            idle.push(worker);
-        } else {
-            all.remove(worker);
-        }
-    }
-
-    private synchronized void endIdle() {
-        if (used > 0) {
-            used = 0; // one was needed since the last look
-            return;
-        }
-        while (!idle.isEmpty()) {
-            var worker = idle.pop();
-            all.remove(worker);
-            worker.close();
-        }
-    }
-
-    synchronized void close() {
-        all.forEach(MediaWorker::close);
-        all.clear();
-        idle.clear();
+    void close() {
+        pool.close();
     }
 }

@@ -51,14 +51,13 @@ final class PeakMeter {
             endStep();
         }
         var spread = new byte[parts];
-        for (int i = 0; i < count; i++) {
-            int part = (int) ((long) i * parts / count);
-            spread[part] = (byte) Math.max(spread[part] & 0xff, fine[i] & 0xff);
-        }
-        for (int part = 1;
-                part < parts && count > 0 && count < parts;
-                part++) { // short ones have fewer steps than parts
-            spread[part] = fine[Math.max(0, (int) ((long) part * count / parts))];
+        for (int part = 0; part < parts && count > 0; part++) {
+            int from = (int) ((long) part * count / parts);
+            int until =
+                    Math.max(from + 1, (int) ((part + 1L) * count / parts)); // short sounds have fewer steps than parts
+            for (int at = from; at < until; at++) {
+                spread[part] = (byte) Math.max(spread[part] & 0xff, fine[at] & 0xff);
+            }
         }
         return ByteBuffer.allocate(Double.BYTES + parts)
                 .putDouble((double) samples / rate)

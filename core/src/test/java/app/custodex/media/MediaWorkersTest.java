@@ -32,11 +32,11 @@ final class MediaWorkersTest {
     @TempDir
     private Path folder;
 
-    private Samples samples = new Samples(Path.of(""));
+    private MediaSamples samples = new MediaSamples(Path.of(""));
 
     @BeforeEach
     void prepare() {
-        samples = new Samples(folder);
+        samples = new MediaSamples(folder);
     }
 
     @AfterAll
@@ -45,7 +45,7 @@ final class MediaWorkersTest {
     }
 
     private static Picture picture(Path file, int side, boolean quick) throws IOException {
-        try (var source = Samples.open(file)) {
+        try (var source = MediaSamples.open(file)) {
             return WORKERS.picture(source, side, quick);
         }
     }
@@ -63,7 +63,7 @@ final class MediaWorkersTest {
         assertEquals(400, found.width());
         assertEquals(304, found.height());
         assertFalse(found.damaged());
-        double difference = Samples.difference(samples.reference(file), found.bgra());
+        double difference = MediaSamples.difference(samples.reference(file), found.bgra());
         assertTrue(difference < 2, name + " differs by " + difference);
     }
 
@@ -72,12 +72,12 @@ final class MediaWorkersTest {
     @CsvSource({"1", "2", "3", "4", "5", "6", "7", "8"})
     void picturesStandUpright(int orientation) throws IOException {
         var file = samples.picture("turned.jpg", 400, 304);
-        Samples.run("exiftool", "-q", "-overwrite_original", "-n", "-Orientation=" + orientation, file.toString());
+        MediaSamples.run("exiftool", "-q", "-overwrite_original", "-n", "-Orientation=" + orientation, file.toString());
         var found = picture(file, 400, false);
         boolean onItsSide = orientation >= 5;
         assertEquals(onItsSide ? 304 : 400, found.width());
         assertEquals(onItsSide ? 304 : 400, found.fullWidth());
-        double difference = Samples.difference(samples.reference(file), found.bgra());
+        double difference = MediaSamples.difference(samples.reference(file), found.bgra());
         assertTrue(difference < 2, "orientation " + orientation + " differs by " + difference);
     }
 
@@ -94,11 +94,11 @@ final class MediaWorkersTest {
     void whatTheCameraLeftInTheFileComesFirst() throws IOException {
         var file = samples.picture("camera.jpg", 1200, 900);
         var thumbnail = samples.picture("small.jpg", 160, 120);
-        Samples.run("exiftool", "-q", "-overwrite_original", "-ThumbnailImage<=" + thumbnail, file.toString());
+        MediaSamples.run("exiftool", "-q", "-overwrite_original", "-ThumbnailImage<=" + thumbnail, file.toString());
         var quick = picture(file, 320, true);
         assertTrue(quick.embedded());
         assertEquals(160, quick.width());
-        assertTrue(Samples.difference(samples.reference(thumbnail), quick.bgra()) < 2);
+        assertTrue(MediaSamples.difference(samples.reference(thumbnail), quick.bgra()) < 2);
         assertFalse(picture(file, 320, false).embedded());
     }
 
@@ -129,9 +129,9 @@ final class MediaWorkersTest {
     @CsvSource({"a.mp3,libmp3lame", "a.m4a,aac", "a.flac,flac", "a.opus,libopus", "a.ogg,libvorbis", "a.wav,pcm_s16le"})
     void recordingsAreAsLoudAndAsLongAsTheyAre(String name, String codec) throws IOException {
         var file = samples.toneAndSilence(name, 2, "-c:a", codec);
-        try (var source = Samples.open(file)) {
+        try (var source = MediaSamples.open(file)) {
             var peaks = WORKERS.peaks(source, 100);
-            assertEquals(Samples.seconds(file), peaks.length().toMillis() / 1000.0, 0.1);
+            assertEquals(MediaSamples.seconds(file), peaks.length().toMillis() / 1000.0, 0.1);
             assertTrue(peaks.at(20) > 0.5, "the tone " + peaks.at(20));
             assertTrue(peaks.at(80) < 0.05, "the silence " + peaks.at(80));
         }
@@ -139,7 +139,7 @@ final class MediaWorkersTest {
 
     private static long samplesOf(Path file, Duration from, double speed) throws IOException {
         var bytes = new long[1];
-        try (var source = Samples.open(file)) {
+        try (var source = MediaSamples.open(file)) {
             WORKERS.sound(source, from, speed, samples -> {
                 bytes[0] += samples.remaining();
                 return true;
@@ -162,7 +162,7 @@ final class MediaWorkersTest {
     void soundThatIsNotWantedAnyMoreEnds() throws IOException {
         var file = samples.toneAndSilence("long.mp3", 30);
         var pieces = new int[1];
-        try (var source = Samples.open(file)) {
+        try (var source = MediaSamples.open(file)) {
             WORKERS.sound(source, Duration.ZERO, 1, samples -> ++pieces[0] < 5);
         }
         assertEquals(5, pieces[0]);
@@ -177,7 +177,7 @@ final class MediaWorkersTest {
         for (int most = 1; most < 30; most++) {
             var pieces = new int[1];
             int wanted = most;
-            try (var source = Samples.anywhere(file)) {
+            try (var source = MediaSamples.anywhere(file)) {
                 WORKERS.sound(source, Duration.ZERO, 1, samples -> ++pieces[0] < wanted);
             }
             assertEquals(most, pieces[0]);
@@ -198,7 +198,7 @@ final class MediaWorkersTest {
                 ? video(name, "-s", "352x288", "-c:v", "h263", "-r", "25")
                 : video(name, "-pix_fmt", "yuv420p");
         var times = new ArrayList<Duration>();
-        try (var source = Samples.open(file)) {
+        try (var source = MediaSamples.open(file)) {
             WORKERS.film(source, Duration.ZERO, true, 640, 480, (at, width, height, bgra) -> {
                 times.add(at);
                 assertEquals(4 * width * height, bgra.remaining());
@@ -215,7 +215,7 @@ final class MediaWorkersTest {
     void aVideoBeginsAtAPlaceAndEndsWhenNobodyLooks() throws IOException {
         var file = video("a.mp4", "-pix_fmt", "yuv420p", "-g", "25");
         var times = new ArrayList<Duration>();
-        try (var source = Samples.open(file)) {
+        try (var source = MediaSamples.open(file)) {
             WORKERS.film(source, Duration.ofMillis(1500), true, 320, 240, (at, width, height, bgra) -> {
                 times.add(at);
                 return times.size() < 3 ? Optional.of(Duration.ZERO) : Optional.empty();
@@ -238,7 +238,7 @@ final class MediaWorkersTest {
         try (var workers = new Closing(new MediaWorkers(Duration.ofSeconds(10)))) {
             var others = running();
             var source = new Interrupted(
-                    Samples.anywhere(file),
+                    MediaSamples.anywhere(file),
                     () -> running().stream()
                             .filter(worker -> !others.contains(worker))
                             .forEach(ProcessHandle::destroyForcibly));
@@ -246,7 +246,8 @@ final class MediaWorkersTest {
             assertEquals(Why.ENDED, e.why());
             assertEquals(1, workers.all.deaths());
             assertEquals(
-                    320, workers.all.picture(Samples.anywhere(file), 320, false).width());
+                    320,
+                    workers.all.picture(MediaSamples.anywhere(file), 320, false).width());
         }
     }
 
@@ -294,7 +295,7 @@ final class MediaWorkersTest {
         var cut = new StreamSource(Files.size(file) + 1_000_000, () -> Files.newInputStream(file));
         var e = assertThrows(IOException.class, () -> WORKERS.picture(cut, 320, false));
         assertFalse(e instanceof UnplayableException, e.toString());
-        var closed = new Interrupted(Samples.anywhere(file), () -> {
+        var closed = new Interrupted(MediaSamples.anywhere(file), () -> {
             throw new CancellationException("it was closed meanwhile");
         });
         assertThrows(CancellationException.class, () -> WORKERS.picture(closed, 320, false));
@@ -333,7 +334,7 @@ final class MediaWorkersTest {
         for (int i = 0; i < 500; i++) {
             var bytes = Files.readAllBytes(whole.get(i % whole.size()));
             var file = Files.write(folder.resolve("damaged"), damage(bytes, random));
-            try (var source = Samples.open(file)) {
+            try (var source = MediaSamples.open(file)) {
                 if (i % whole.size() >= 6 && i % whole.size() < 9) {
                     WORKERS.peaks(source, 50);
                 } else {

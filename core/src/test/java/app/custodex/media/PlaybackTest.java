@@ -90,8 +90,8 @@ final class PlaybackTest {
     }
 
     private SoundPlayer player(SoundOutput output, int seconds) throws IOException {
-        var file = new Samples(folder).toneAndSilence("a.mp3", seconds);
-        return new SoundPlayer(WORKERS, Samples.open(file), output, e -> {
+        var file = new MediaSamples(folder).toneAndSilence("a.mp3", seconds);
+        return new SoundPlayer(WORKERS, MediaSamples.open(file), output, e -> {
             throw new AssertionError(e);
         });
     }

@@ -105,10 +105,10 @@ final class WorkerPartsTest {
 
     @Test
     void theThumbnailOfAJpegIsFoundAndDamageHidesIt() throws IOException {
-        var samples = new Samples(folder);
+        var samples = new MediaSamples(folder);
         var file = samples.picture("camera.jpg", 800, 600);
         var small = samples.picture("small.jpg", 160, 120);
-        Samples.run(
+        MediaSamples.run(
                 "exiftool",
                 "-q",
                 "-overwrite_original",

@@ -15,14 +15,17 @@ import java.io.Closeable;
 import java.io.IOException;
 import java.time.Duration;
 import java.util.Optional;
+import java.util.function.Consumer;
 import java.util.function.Function;
 import javafx.animation.AnimationTimer;
 import javafx.application.Platform;
+import javafx.beans.value.ChangeListener;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.Slider;
+import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
@@ -64,8 +67,16 @@ public final class PlayerBar extends VBox implements Closeable {
     private volatile Optional<Playback> playback = Optional.empty();
     private Optional<Duration> length = Optional.empty();
     private Runnable ended = () -> {};
-    private Runnable moved = () -> {};
+    private Consumer<Boolean> moved = resting -> {};
     private Runnable playing = () -> {};
+    /** Where it begins when it is played for the first time. */
+    private volatile Duration start = Duration.ZERO;
+
+    private final ChangeListener<Boolean> silencing = (o, was, is) -> {
+        if (is) {
+            pause();
+        }
+    };
     private boolean wanted;
     private boolean closed;
 
@@ -126,16 +137,13 @@ public final class PlayerBar extends VBox implements Closeable {
         var controls = new FlowPane(8, 6, play, speed, loud);
         getChildren().addAll(line, controls, note);
         note.managedProperty().bind(note.textProperty().isNotEmpty());
-        veil.down().addListener((o, was, is) -> {
-            if (is) {
-                pause();
+        veil.down().addListener(silencing);
+        sceneProperty().addListener((o, was, is) -> {
+            if (is == null) {
+                pause(); // nobody could stop it any more
             }
         });
-        addEventHandler(KeyEvent.KEY_PRESSED, event -> {
-            if (press(event)) {
-                event.consume();
-            }
-        });
+        addEventHandler(KeyEvent.KEY_PRESSED, this::press);
         showPlace();
         measure();
     }
@@ -145,8 +153,8 @@ public final class PlayerBar extends VBox implements Closeable {
         ended = then;
     }
 
-    /** @param then is run when somebody went to another place in it */
-    public void whenMoved(Runnable then) {
+    /** @param then is run when somebody went to another place in it, and told whether they mean it or only pass it */
+    public void whenMoved(Consumer<Boolean> then) {
         moved = then;
     }
 
@@ -156,20 +164,24 @@ public final class PlayerBar extends VBox implements Closeable {
     }
 
     /** Arrows go back and forth by some seconds. */
-    public boolean press(KeyEvent event) {
-        return switch (event.getCode()) {
-            case LEFT -> step(KEY_STEP.negated());
-            case RIGHT -> step(KEY_STEP);
-            default -> false;
-        };
+    private void press(KeyEvent event) {
+        if (event.getCode() == KeyCode.LEFT || event.getCode() == KeyCode.RIGHT) {
+            step(event.getCode() == KeyCode.LEFT ? KEY_STEP.negated() : KEY_STEP);
+            event.consume();
+        }
     }
 
     /** Goes on, or back, by a stretch. */
-    public boolean step(Duration by) {
-        playback.ifPresent(any -> any.goTo(within(any.place().plus(by))));
-        moved.run();
+    public void step(Duration by) {
+        goTo(place().plus(by), true);
+    }
+
+    private void goTo(Duration place, boolean resting) {
+        var to = within(place);
+        start = to;
+        playback.ifPresent(any -> any.goTo(to));
+        moved.accept(resting);
         showPlace();
-        return playback.isPresent();
     }
 
     private Duration within(Duration place) {
@@ -178,7 +190,7 @@ public final class PlayerBar extends VBox implements Closeable {
 
     /** The place that is heard now; any thread may ask. */
     public Duration place() {
-        return playback.map(Playback::place).orElse(Duration.ZERO);
+        return playback.map(Playback::place).orElse(start);
     }
 
     private void measure() {
@@ -253,6 +265,7 @@ public final class PlayerBar extends VBox implements Closeable {
     }
 
     private void begin(Playback player) {
+        player.goTo(start);
         playback = Optional.of(player);
         player.volume(volume.getValue());
         player.speed(speed.getValue());
@@ -263,7 +276,7 @@ public final class PlayerBar extends VBox implements Closeable {
                 || length.filter(all -> player.place().compareTo(all) >= 0).isPresent();
         player.play(over ? Duration.ZERO : player.place());
         if (over) {
-            moved.run();
+            moved.accept(true);
         }
         note.setText(player.silentBecause().map(why -> why + ".").orElse(""));
         play.setText("Pause");
@@ -291,10 +304,9 @@ public final class PlayerBar extends VBox implements Closeable {
     }
 
     private void goOnSilently() {
-        var at = place();
+        start = place();
         playback.ifPresent(this::end);
         var silent = silence();
-        silent.goTo(at);
         begin(silent);
         goOn(silent);
     }
@@ -307,16 +319,8 @@ public final class PlayerBar extends VBox implements Closeable {
         showPlace();
     }
 
-    private void goTo(double part) {
-        var to = length.map(all -> all.multipliedBy(Math.round(part * 1000)).dividedBy(1000));
-        if (to.isPresent()) {
-            if (playback.isEmpty()) {
-                play();
-            }
-            playback.ifPresent(any -> any.goTo(to.get()));
-            moved.run();
-            showPlace();
-        }
+    private void goTo(double part, boolean resting) {
+        length.ifPresent(all -> goTo(all.multipliedBy(Math.round(part * 1000)).dividedBy(1000), resting));
     }
 
     private void showPlace() {
@@ -347,6 +351,7 @@ public final class PlayerBar extends VBox implements Closeable {
     @Override
     public void close() {
         closed = true;
+        veil.down().removeListener(silencing);
         clock.stop();
         playback.ifPresent(this::end);
         playback = Optional.empty();

@@ -4,7 +4,6 @@ import app.custodex.desktop.ui.Work;
 import app.custodex.media.MediaSource;
 import app.custodex.media.MediaWorkers;
 import app.custodex.media.Picture;
-import app.custodex.media.UnplayableException;
 import java.io.IOException;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -12,7 +11,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.SequencedSet;
 import java.util.Set;
-import java.util.concurrent.CancellationException;
 import javafx.scene.image.Image;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -33,13 +31,6 @@ public final class Thumbnails {
     /** Opens an item of the layer. */
     public interface Source {
         MediaSource open(String item) throws IOException;
-    }
-
-    /** What became of a question. */
-    private sealed interface Result {
-        record Decoded(Picture picture) implements Result {}
-
-        record Unreadable() implements Result {}
     }
 
     private final Work work;
@@ -117,32 +108,25 @@ public final class Thumbnails {
                 });
     }
 
-    private static Result decode(String item, boolean quick, Source from) throws IOException {
+    /** Empty when it can't be shown, which its place says. */
+    private static Optional<Picture> decode(String item, boolean quick, Source from) {
         try (var media = from.open(item)) {
-            return new Result.Decoded(MediaWorkers.shared().picture(media, SIDE, quick));
-        } catch (UnplayableException e) {
-            return new Result.Unreadable(); // its place says so
-        } catch (CancellationException closed) {
-            throw closed;
+            return Optional.of(MediaWorkers.shared().picture(media, SIDE, quick));
         } catch (IOException e) {
-            LOG.info("a picture could not be read", e);
-            return new Result.Unreadable();
+            LOG.info("a picture can't be shown", e);
+            return Optional.empty();
         }
     }
 
-    private void take(String item, Result result) {
-        switch (result) {
-            case Result.Decoded(Picture picture) -> {
-                keep(item, Pixels.image(picture));
-                if (picture.embedded() && Math.max(picture.width(), picture.height()) < SIDE) {
-                    sharper.add(item);
-                }
+    private void take(String item, Optional<Picture> decoded) {
+        if (decoded.isPresent()) {
+            var picture = decoded.get();
+            keep(item, Pixels.image(picture));
+            if (picture.embedded() && Math.max(picture.width(), picture.height()) < SIDE) {
+                sharper.add(item);
             }
-            case Result.Unreadable() -> {
-                if (!kept.containsKey(item)) {
-                    unreadable.add(item);
-                }
-            }
+        } else if (!kept.containsKey(item)) {
+            unreadable.add(item);
         }
         arrived.run();
     }

@@ -3,7 +3,6 @@ package app.custodex.desktop.media;
 import app.custodex.media.Peaks;
 import java.util.List;
 import java.util.Optional;
-import java.util.function.DoubleConsumer;
 import javafx.css.CssMetaData;
 import javafx.css.Styleable;
 import javafx.css.StyleableProperty;
@@ -27,16 +26,26 @@ final class Waveform extends Region {
     private Optional<Peaks> peaks = Optional.empty();
     private double part;
 
-    /** @param goTo is told where somebody wants to go, 0 to 1 */
-    Waveform(DoubleConsumer goTo) {
+    /** Takes a place in the recording. */
+    interface Seeker {
+        /**
+         * Goes there.
+         *
+         * @param part of the whole, 0 to 1
+         * @param resting whether somebody means this place, and is not only passing it
+         */
+        void goTo(double part, boolean resting);
+    }
+
+    Waveform(Seeker seeker) {
         getStyleClass().add("waveform");
         getChildren().add(canvas);
         canvas.setManaged(false);
         setMinHeight(44);
         setPrefHeight(44);
         setMinWidth(0);
-        addEventHandler(MouseEvent.MOUSE_PRESSED, event -> goTo.accept(at(event)));
-        addEventHandler(MouseEvent.MOUSE_DRAGGED, event -> goTo.accept(at(event)));
+        addEventHandler(MouseEvent.MOUSE_DRAGGED, event -> seeker.goTo(at(event), false));
+        addEventHandler(MouseEvent.MOUSE_RELEASED, event -> seeker.goTo(at(event), true));
     }
 
     private double at(MouseEvent event) {

@@ -68,6 +68,7 @@ final class ContactSheet extends Region implements RowsView {
 
     private Optional<Arrangement> shown = Optional.empty();
     private Optional<float[]> shapes = Optional.empty();
+    private boolean shapesAsked;
     private Optional<Folds> folds = Optional.empty();
     private Optional<SheetLayout> layout = Optional.empty();
     private int laidOutFor;
@@ -146,6 +147,7 @@ final class ContactSheet extends Region implements RowsView {
     /** Shows the pictures of another layer from now on. */
     void of(Optional<OpenPhone> phone) {
         shapes = Optional.empty();
+        shapesAsked = false;
         fold(Optional.empty());
         thumbnails.of(phone.map(open -> open::media));
     }
@@ -157,7 +159,8 @@ final class ContactSheet extends Region implements RowsView {
         present = -1;
         top = 0;
         layOut();
-        if (shapes.isEmpty()) {
+        if (!shapesAsked) {
+            shapesAsked = true;
             var catalogue = arrangement.room().phone().catalogue();
             desk.work().start("Pictures", catalogue::shapes, found -> {
                 if (shown.filter(now -> now.room() == arrangement.room()).isPresent()) {
@@ -404,7 +407,7 @@ final class ContactSheet extends Region implements RowsView {
 
     private void openLarge() {
         if (present >= 0) {
-            shown.ifPresent(rows -> large.open(rows, present));
+            shown.ifPresent(rows -> large.open(rows.room().phone(), rows.numbers(), present));
         }
     }
 

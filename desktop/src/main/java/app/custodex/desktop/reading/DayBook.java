@@ -52,6 +52,7 @@ final class DayBook extends VBox {
     private Optional<Arrangement> arranged = Optional.empty();
 
     private Optional<Folds> folds = Optional.empty();
+    private boolean foldsAsked;
     private boolean offering;
     private int filling;
     /** What is to be chosen when it is shown. */
@@ -120,15 +121,19 @@ final class DayBook extends VBox {
         whole = Optional.empty();
         arranged = Optional.empty();
         folds = Optional.empty();
+        foldsAsked = false;
     }
 
     /** Without the pictures that stand behind others; they are looked for once a layer. */
     private Arrangement folded(Arrangement all) {
         if (folds.isEmpty()) {
+            if (foldsAsked) {
+                return all;
+            }
+            foldsAsked = true;
             var catalogue = all.room().phone().catalogue();
             desk.work().start("Pictures", catalogue::folds, found -> {
-                if (folds.isEmpty()
-                        && whole.filter(now -> now.room() == all.room()).isPresent()) {
+                if (whole.filter(now -> now.room() == all.room()).isPresent()) {
                     folds = Optional.of(found);
                     switchView();
                 }
@@ -307,8 +312,16 @@ final class DayBook extends VBox {
         }
     }
 
-    void chooseNext() {
-        choose(view().present() + 1);
+    /** Chooses a thing, if it is in the list. */
+    void chooseThing(long number) {
+        arranged.flatMap(rows -> rows.rowOf(number)).ifPresent(this::choose);
+    }
+
+    /** @return false at the end of the list */
+    boolean chooseNext() {
+        int next = view().present() + 1;
+        choose(next);
+        return arranged.filter(rows -> next < rows.size()).isPresent();
     }
 
     void focusList() {

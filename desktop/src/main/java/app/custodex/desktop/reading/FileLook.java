@@ -33,6 +33,7 @@ final class FileLook extends VBox {
     /** So much of a file is shown as text or bytes. */
     private static final int MOST = 1 << 20;
 
+    private static final Set<String> VIDEOS = Set.of(".mp4", ".mov", ".3gp", ".webm");
     private static final Set<String> SEEN = Set.of(
             ".jpg", ".jpeg", ".png", ".gif", ".webp", ".heic", ".tif", ".tiff", ".bmp", ".mp4", ".mov", ".3gp",
             ".webm");
@@ -179,7 +180,11 @@ final class FileLook extends VBox {
                     switch (way) {
                         case TEXT -> part + file.text().map(FileLook::encoding).orElse("");
                         case BYTES -> part;
-                        case MEDIA, TABLES -> "";
+                        case MEDIA ->
+                            VIDEOS.contains(file.item().path().ending())
+                                    ? "Its first picture. Videos play in the reading room, among the pictures."
+                                    : "";
+                        case TABLES -> "";
                     });
             content.getChildren().setAll(node(way, file));
         });

@@ -132,6 +132,11 @@ final class FilesView extends HBox {
         tree.requestFocus();
     }
 
+    void focusFind() {
+        find.requestFocus();
+        find.selectAll();
+    }
+
     /** Forgets the layer that is no longer open. */
     void leave() {
         phone = Optional.empty();

@@ -21,7 +21,11 @@ import java.util.Optional;
 import javafx.application.Platform;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
+import javafx.scene.control.ButtonBase;
+import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
+import javafx.scene.control.Slider;
+import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
@@ -41,7 +45,8 @@ final class FullView extends BorderPane {
 
     /** Shows one of a list large. */
     interface Opener {
-        void open(Arrangement rows, int row);
+        /** @param numbers of the list, in the catalogue */
+        void open(OpenPhone phone, int[] numbers, int row);
     }
 
     private final Desk desk;
@@ -57,7 +62,8 @@ final class FullView extends BorderPane {
     private final Button before = Parts.button("full-before", "Previous", "←", () -> go(-1));
     private final Button after = Parts.button("full-after", "Next", "→", () -> go(1));
     private final Button pick = Parts.button("full-pick", "Put in tray", "T", this::togglePick);
-    private Optional<Arrangement> rows = Optional.empty();
+    private Optional<OpenPhone> phone = Optional.empty();
+    private int[] numbers = new int[0];
     private Optional<Entry> shown = Optional.empty();
     private Optional<PlayerBar> player = Optional.empty();
     private Optional<FilmView> film = Optional.empty();
@@ -113,8 +119,9 @@ final class FullView extends BorderPane {
     }
 
     /** Shows one of a list. */
-    void show(Arrangement newRows, int newRow) {
-        rows = Optional.of(newRows);
+    void show(OpenPhone in, int[] newNumbers, int newRow) {
+        phone = Optional.of(in);
+        numbers = newNumbers;
         go(newRow, 0);
         requestFocus();
     }
@@ -125,26 +132,32 @@ final class FullView extends BorderPane {
         stopPlaying();
         zoom.clear();
         shown = Optional.empty();
-        rows = Optional.empty();
+        phone = Optional.empty();
+        numbers = new int[0];
     }
 
     private void close() {
-        end();
         closed.run();
+        end();
     }
 
-    /** The row at which one was last. */
-    int row() {
-        return row;
+    /** What is shown. */
+    Optional<Entry> shown() {
+        return shown;
     }
 
     private void press(KeyEvent event) {
+        boolean onControl = event.getTarget() instanceof Slider || event.getTarget() instanceof ComboBox<?>;
+        boolean pressing = event.getCode() == KeyCode.SPACE && event.getTarget() instanceof ButtonBase;
+        if ((onControl || pressing) && event.getCode() != KeyCode.ESCAPE) {
+            return; // its own keys
+        }
         switch (event.getCode()) {
             case ESCAPE -> close();
             case LEFT -> go(-1);
             case RIGHT -> go(1);
             case HOME -> go(0, 0);
-            case END -> go(rows.map(Arrangement::size).orElse(1) - 1, 0);
+            case END -> go(numbers.length - 1, 0);
             case PLUS, ADD, EQUALS -> zoom.zoomBy(ZoomPane.STEP);
             case MINUS, SUBTRACT -> zoom.zoomBy(1 / ZoomPane.STEP);
             case DIGIT1, NUMPAD1 -> zoom.pixelByPixel();
@@ -169,9 +182,7 @@ final class FullView extends BorderPane {
     private void step(Duration by) {
         player.ifPresent(bar -> {
             bar.pause();
-            if (bar.step(by)) {
-                follow(true);
-            }
+            bar.step(by);
         });
     }
 
@@ -180,26 +191,25 @@ final class FullView extends BorderPane {
     }
 
     private void go(int from, int by) {
-        var in = rows.filter(all -> all.size() > 0);
-        if (in.isEmpty()) {
+        if (phone.isEmpty() || numbers.length == 0) {
             return;
         }
-        int last = in.get().size() - 1;
+        int last = numbers.length - 1;
         row = Math.clamp((long) from + by, 0, last);
         before.setDisable(row == 0);
         after.setDisable(row == last);
         number.setText(desk.words().count(row + 1L) + " of " + desk.words().count(last + 1L));
         int mine = ++question;
-        int wanted = in.get().numbers()[row];
-        var phone = in.get().room().phone();
-        desk.work().start("A picture", () -> phone.catalogue().read(wanted), found -> {
+        int wanted = numbers[row];
+        var in = phone.get();
+        desk.work().start("A picture", () -> in.catalogue().read(wanted), found -> {
             if (mine == question) {
-                found.stream().findFirst().ifPresent(entry -> show(phone, entry, mine));
+                found.stream().findFirst().ifPresent(entry -> show(in, entry, mine));
             }
         });
     }
 
-    private void show(OpenPhone phone, Entry entry, int mine) {
+    private void show(OpenPhone in, Entry entry, int mine) {
         stopPlaying();
         shown = Optional.of(entry);
         whole = false;
@@ -209,18 +219,17 @@ final class FullView extends BorderPane {
         where.setText("");
         showPick();
         if (entry.thing() instanceof MediaFile file) {
-            describe(phone, file, Optional.empty());
-            load(phone, file, FIRST, mine, true);
+            describe(in, file, Optional.empty());
+            load(in, file, FIRST, mine, true);
             if (file.kind() == ThingKind.VIDEO || file.kind() == ThingKind.FILM) {
-                offerToPlay(phone, file);
+                offerToPlay(in, file);
             }
         }
     }
 
-    private void describe(OpenPhone phone, MediaFile file, Optional<Picture> picture) {
+    private void describe(OpenPhone in, MediaFile file, Optional<Picture> picture) {
         var said = new ArrayList<String>();
-        file.moment()
-                .ifPresent(at -> said.add(desk.words().when(at, phone.phone().timeZone())));
+        file.moment().ifPresent(at -> said.add(desk.words().when(at, in.phone().timeZone())));
         picture.ifPresent(of -> said.add(of.fullWidth() + " × " + of.fullHeight()));
         said.add(desk.words().bytes(file.bytes()));
         file.length().ifPresent(length -> said.add(ThingWords.length(length)));
@@ -233,16 +242,16 @@ final class FullView extends BorderPane {
         where.setText(String.join(" · ", more));
     }
 
-    private void load(OpenPhone phone, MediaFile file, int side, int mine, boolean first) {
+    private void load(OpenPhone in, MediaFile file, int side, int mine, boolean first) {
         var item = file.id().item();
-        desk.work().start("A picture", () -> Decoded.of(phone.media(item), side), decoded -> {
+        desk.work().start("A picture", () -> Decoded.of(in.media(item), side), decoded -> {
             if (mine == question) {
-                take(phone, file, decoded, first);
+                take(in, file, decoded, first);
             }
         });
     }
 
-    private void take(OpenPhone phone, MediaFile file, Decoded decoded, boolean first) {
+    private void take(OpenPhone in, MediaFile file, Decoded decoded, boolean first) {
         trouble.setText(decoded.why());
         if (decoded.picture().isEmpty()) {
             zoom.clear();
@@ -250,7 +259,7 @@ final class FullView extends BorderPane {
         }
         var picture = decoded.picture().get();
         zoom.show(Pixels.image(picture), picture.fullWidth(), picture.fullHeight(), first);
-        describe(phone, file, decoded.picture());
+        describe(in, file, decoded.picture());
         whole = Math.max(picture.width(), picture.height())
                 >= Math.min(MediaWorkers.LARGEST, Math.max(picture.fullWidth(), picture.fullHeight()));
         if (picture.damaged()) {
@@ -265,39 +274,43 @@ final class FullView extends BorderPane {
             shown.map(Entry::thing)
                     .filter(MediaFile.class::isInstance)
                     .map(MediaFile.class::cast)
-                    .ifPresent(file ->
-                            load(rows.orElseThrow().room().phone(), file, MediaWorkers.LARGEST, question, false));
+                    .ifPresent(file -> load(phone.orElseThrow(), file, MediaWorkers.LARGEST, question, false));
         }
     }
 
-    private void offerToPlay(OpenPhone phone, MediaFile file) {
+    private void offerToPlay(OpenPhone in, MediaFile file) {
         var item = file.id().item();
-        var bar = new PlayerBar(
-                desk.work(), desk.veil(), () -> phone.media(item), ThingWords::length, file.length(), true);
+        var bar =
+                new PlayerBar(desk.work(), desk.veil(), () -> in.media(item), ThingWords::length, file.length(), true);
         player = Optional.of(bar);
-        bar.whenMoved(() -> follow(true));
-        bar.whenPlaying(() -> begin(phone, item, bar));
+        bar.whenMoved(resting -> follow(in, item, bar, resting));
+        bar.whenPlaying(() -> {
+            if (film.isEmpty()) {
+                follow(in, item, bar, true);
+            }
+        });
         below.getChildren().addFirst(bar);
     }
 
-    /** The pictures follow the sound. */
-    private void begin(OpenPhone phone, String item, PlayerBar bar) {
-        int mine = question;
+    /**
+     * The pictures follow the sound.
+     *
+     * @param exact false for the key frame before the place, which comes sooner
+     */
+    private void follow(OpenPhone in, String item, PlayerBar bar, boolean exact) {
         if (film.isPresent()) {
+            film.get().show(bar.place(), exact);
             return;
         }
-        desk.work().start("A video", () -> phone.media(item), media -> {
+        int mine = question;
+        desk.work().start("A video", () -> in.media(item), media -> {
             if (mine == question && film.isEmpty()) {
                 var view = new FilmView(media, bar::place, FILM_WIDTH, FILM_HEIGHT, this::stopped);
                 film = Optional.of(view);
                 zoom.follow(view);
-                follow(true);
+                view.show(bar.place(), true);
             }
         });
-    }
-
-    private void follow(boolean exact) {
-        player.ifPresent(bar -> film.ifPresent(view -> view.show(bar.place(), exact)));
     }
 
     private void stopped(IOException e) {

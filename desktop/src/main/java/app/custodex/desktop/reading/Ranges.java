@@ -14,10 +14,6 @@ final class Ranges {
     /** Where a selection that is being extended began. */
     private int anchor = NONE;
 
-    boolean isEmpty() {
-        return used == 0;
-    }
-
     boolean has(int row) {
         int found = Arrays.binarySearch(edges, 0, used, row);
         return found >= 0 ? found % 2 == 0 : (-found - 1) % 2 == 1;

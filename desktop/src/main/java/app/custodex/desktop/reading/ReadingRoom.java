@@ -373,15 +373,21 @@ public final class ReadingRoom extends BorderPane {
         middle.getChildren().setAll(onlyContacts ? contacts : everything);
     }
 
-    private void openLarge(Arrangement rows, int row) {
+    private void openLarge(OpenPhone phone, int[] numbers, int row) {
         detail.media().clear(); // what plays there is not heard beside it
-        full.show(rows, row);
+        full.show(phone, numbers, row);
         middle.getChildren().setAll(full);
         full.requestFocus();
     }
 
+    /** In the list in which it stands; alone when the list is another one by now. */
     private void openLarge(Entry entry) {
-        book.arranged().ifPresent(rows -> rows.rowOf(entry.number()).ifPresent(row -> openLarge(rows, row)));
+        int number = (int) entry.number();
+        var rows = book.arranged().filter(all -> all.rowOf(number).isPresent());
+        rows.ifPresentOrElse(
+                all -> openLarge(
+                        all.room().phone(), all.numbers(), all.rowOf(number).orElseThrow()),
+                () -> room.room().get().ifPresent(in -> openLarge(in.phone(), new int[] {number}, 0)));
     }
 
     private void closeFiles() {
@@ -391,7 +397,7 @@ public final class ReadingRoom extends BorderPane {
 
     private void closeLarge() {
         middle.getChildren().setAll(everything);
-        book.choose(full.row());
+        full.shown().ifPresent(entry -> book.chooseThing(entry.number()));
         book.focusList();
     }
 
@@ -407,8 +413,9 @@ public final class ReadingRoom extends BorderPane {
 
     /** Goes on with the next recording of the list, if the next thing is one. */
     private void playNext() {
-        detail.media().playWhatComesNext();
-        book.chooseNext();
+        if (book.chooseNext()) {
+            detail.media().playWhatComesNext();
+        }
     }
 
     /** Only what a picture, a voice note or a file hangs on; or all again. */
@@ -500,6 +507,8 @@ public final class ReadingRoom extends BorderPane {
                             in.isPresent()
                                     ? TrayModel.STILL_READING
                                     : Printing.note("No layer is open", "Open one in the strongroom: Ctrl+2"));
+        } else if (!atList()) {
+            desk.work().tell(Printing.note("There is no list to print here", "Go back to it: Esc"));
         } else if (desk.veil().isDown()) {
             desk.work().tell(Printing.note("The curtain is down, and nothing behind it is printed", "Lift it with F6"));
         } else {
@@ -526,6 +535,11 @@ public final class ReadingRoom extends BorderPane {
         return large || room.asked().groups().equals(Set.of(KindGroup.PICTURES)) ? "pictures" : "reading-room";
     }
 
+    /** Whether one looks at a list, and not at one picture or the files. */
+    private boolean atList() {
+        return atContacts() || middle.getChildren().contains(everything);
+    }
+
     private boolean atContacts() {
         return middle.getChildren().contains(contacts);
     }
@@ -546,6 +560,8 @@ public final class ReadingRoom extends BorderPane {
         }
         if (atContacts()) {
             contacts.focusFind();
+        } else if (middle.getChildren().contains(files)) {
+            files.focusFind();
         } else {
             find.requestFocus();
             find.selectAll();
@@ -555,6 +571,12 @@ public final class ReadingRoom extends BorderPane {
     /** Puts everything that is shown into the tray. */
     public void pickAllShown() {
         if (getScene() == null) {
+            return;
+        }
+        if (!atList()) {
+            desk.work()
+                    .tell(Problem.note(
+                            "Tray", "There is no list here of which all could be put in", "Go back to it: Esc"));
             return;
         }
         if (atContacts()) {

@@ -12,10 +12,10 @@ import java.util.ArrayList;
 import java.util.List;
 
 /** Media files made by programs other than this one, and what those programs decode from them. */
-final class Samples {
+final class MediaSamples {
     private final Path folder;
 
-    Samples(Path folder) {
+    MediaSamples(Path folder) {
         this.folder = folder;
     }
 
