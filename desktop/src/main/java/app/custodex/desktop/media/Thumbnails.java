@@ -42,6 +42,7 @@ public final class Thumbnails {
     private final SequencedSet<String> sharper = new LinkedHashSet<>();
     private final Set<String> underWay = new LinkedHashSet<>();
     private final Set<String> unreadable = new LinkedHashSet<>();
+    private final Set<String> damaged = new LinkedHashSet<>();
     private final Map<String, Image> kept = new LinkedHashMap<>(64, 0.75f, true);
     private long bytes;
 
@@ -57,6 +58,7 @@ public final class Thumbnails {
         first.clear();
         sharper.clear();
         unreadable.clear();
+        damaged.clear();
         kept.clear();
         bytes = 0;
     }
@@ -74,6 +76,11 @@ public final class Thumbnails {
     /** Whether it can't be shown. */
     public boolean isUnreadable(String item) {
         return unreadable.contains(item);
+    }
+
+    /** Whether a part of it is missing or can't be trusted. */
+    public boolean isDamaged(String item) {
+        return damaged.contains(item);
     }
 
     /** Drops what was asked for and is out of sight, and begins with the rest. */
@@ -122,6 +129,9 @@ public final class Thumbnails {
         if (decoded.isPresent()) {
             var picture = decoded.get();
             keep(item, Pixels.image(picture));
+            if (picture.damaged()) {
+                damaged.add(item);
+            }
             if (picture.embedded() && Math.max(picture.width(), picture.height()) < SIDE) {
                 sharper.add(item);
             }

@@ -21,6 +21,8 @@ import javafx.scene.layout.VBox;
 /** The tables of a phone's database, and a line for questions that only read. */
 final class DatabaseLook extends VBox {
     private static final int MOST = 1_000;
+    private static final String OPENING = "Opening it…";
+    private static final String ASKING = "Asking…";
     private static final double NARROWEST = 60;
     private static final double WIDEST = 320;
     private static final double CHARACTER = 8.5;
@@ -82,19 +84,31 @@ final class DatabaseLook extends VBox {
         phone = Optional.of(of);
         path = database;
         int mine = asked;
-        desk.work().start("A database", () -> of.tables(database), found -> {
-            if (mine == asked) {
-                tables.getItems().setAll(found);
-                tables.getSelectionModel().selectFirst();
-            }
-        });
+        count.setText(OPENING);
+        desk.work()
+                .start(
+                        "A database",
+                        () -> of.tables(database),
+                        found -> {
+                            if (mine == asked) {
+                                count.setText(found.isEmpty() ? "It has no tables." : "");
+                                tables.getItems().setAll(found);
+                                tables.getSelectionModel().selectFirst();
+                            }
+                        },
+                        () -> {
+                            if (mine == asked && count.getText().equals(OPENING)) {
+                                count.setText(
+                                        "It could not be opened; the line below says why. Its bytes can be looked at.");
+                            }
+                        });
     }
 
     private void ask() {
         int mine = ++asked;
         var sql = question.getText();
         phone.ifPresent(open -> {
-            count.setText("Asking…");
+            count.setText(ASKING);
             desk.work()
                     .start(
                             "A database",
@@ -105,7 +119,7 @@ final class DatabaseLook extends VBox {
                                 }
                             },
                             () -> {
-                                if (mine == asked && count.getText().equals("Asking…")) {
+                                if (mine == asked && count.getText().equals(ASKING)) {
                                     count.setText("No answer; the line below says why.");
                                 }
                             });

@@ -124,26 +124,24 @@ final class DayBook extends VBox {
         foldsAsked = false;
     }
 
-    /** Without the pictures that stand behind others; they are looked for once a layer. */
-    private Arrangement folded(Arrangement all) {
-        if (folds.isEmpty()) {
-            if (foldsAsked) {
-                return all;
-            }
+    /** Which pictures stand behind others is looked for once a layer. */
+    private void lookForFolds(RoomModel.Room in) {
+        if (!foldsAsked) {
             foldsAsked = true;
-            var catalogue = all.room().phone().catalogue();
-            desk.work().start("Pictures", catalogue::folds, found -> {
-                if (whole.filter(now -> now.room() == all.room()).isPresent()) {
+            desk.work().start("Pictures", in.phone().catalogue()::folds, found -> {
+                if (whole.filter(now -> now.room() == in).isPresent()) {
                     folds = Optional.of(found);
                     switchView();
                 }
             });
-            return all;
         }
-        return folds.get().folded().isEmpty()
-                ? all
-                : all.without(
-                        folds.get().folded(), new Pages(all.room().phone().catalogue(), desk.work(), this::arrived));
+    }
+
+    private Arrangement folded(Arrangement all) {
+        return folds.filter(any -> !any.folded().isEmpty())
+                .map(any -> all.without(
+                        any.folded(), new Pages(all.room().phone().catalogue(), desk.work(), this::arrived)))
+                .orElse(all);
     }
 
     /** Chooses a thing when the next answer is shown. */
@@ -263,7 +261,11 @@ final class DayBook extends VBox {
         boolean pictures = answer.orElseThrow().asked().groups().equals(Set.of(KindGroup.PICTURES));
         controls.offer(pictures);
         boolean asSheet = pictures && controls.asSheet() && whole.get().size() > 0;
+        if (asSheet) {
+            lookForFolds(whole.get().room());
+        }
         arranged = asSheet && controls.folding() ? whole.map(this::folded) : whole;
+        controls.offerFolding(folds.filter(any -> !any.folded().isEmpty()).isPresent());
         sheet.fold(controls.folding() ? folds : Optional.empty());
         views.getChildren().setAll(asSheet ? sheet.node() : list.node());
         view().show(arranged.get());

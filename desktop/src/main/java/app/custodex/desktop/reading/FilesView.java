@@ -65,6 +65,7 @@ final class FilesView extends HBox {
                 show(item);
             }
         });
+        found.setPlaceholder(Parts.text("No file has this in its path.", "lesser"));
         found.setId("files-found");
         found.setFixedCellSize(ROW);
         found.setCellFactory(view -> new PathCell());

@@ -41,6 +41,12 @@ final class SheetControls extends HBox {
         return folding;
     }
 
+    /** @param offered whether there is anything to fold */
+    void offerFolding(boolean offered) {
+        fold.setVisible(offered);
+        fold.setManaged(offered);
+    }
+
     private void fold() {
         folding = !folding;
         mark();

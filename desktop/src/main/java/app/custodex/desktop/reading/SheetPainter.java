@@ -32,6 +32,8 @@ final class SheetPainter {
     /** Pixels at both sides. */
     static final int MARGIN = 10;
 
+    private static final int DAMAGED_WIDTH = 66;
+
     record Colours(Color empty, Color accent, Color ink, Color ground) {}
 
     /**
@@ -146,6 +148,9 @@ final class SheetPainter {
             var image = thumbnails.get(item);
             if (image.isPresent()) {
                 fill(g, image.get(), x, y, width, height);
+                if (thumbnails.isDamaged(item)) {
+                    badge(sight.colours(), "damaged", x + DAMAGED_WIDTH, y + height);
+                }
             } else if (thumbnails.isUnreadable(item)) {
                 words(sight.colours(), "can't be shown", x, y, width, height);
             }
