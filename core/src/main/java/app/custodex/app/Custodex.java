@@ -21,6 +21,7 @@ import app.custodex.link.MakerBackups;
 import app.custodex.link.PhoneIdentity;
 import app.custodex.link.PhonePath;
 import app.custodex.link.PhoneStatus;
+import app.custodex.places.WorldMap;
 import app.custodex.seal.Passphrase;
 import app.custodex.strongroom.Strongroom;
 import java.io.IOException;
@@ -35,6 +36,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.function.Consumer;
 import java.util.function.LongConsumer;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -63,6 +65,7 @@ public final class Custodex implements AutoCloseable {
     private final Checks checks;
     private final LayerReading reading;
     private final StraightReading straight;
+    private Optional<WorldMap> map = Optional.empty();
     private final Map<Bay, BackupJob> jobs = new ConcurrentHashMap<>();
 
     private Custodex(Home home, Clock clock, Disk disk) throws IOException {
@@ -171,6 +174,14 @@ public final class Custodex implements AutoCloseable {
     /** Looking into layers. */
     public LayerReading reading() {
         return reading;
+    }
+
+    /** The map of the world with what the shop has added to it. Takes about a second the first time. */
+    public synchronized WorldMap map(Consumer<Problem> told) throws IOException {
+        if (map.isEmpty()) {
+            map = Optional.of(WorldMap.load(home.maps(), told));
+        }
+        return map.get();
     }
 
     /** Finds things in several layers at once. */

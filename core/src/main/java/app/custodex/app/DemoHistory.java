@@ -58,6 +58,7 @@ public final class DemoHistory implements AutoCloseable {
 
     private void make(Home home, PracticeDrawer drawer, Runnable changed, Consumer<Problem> told) {
         try {
+            drawer.drawMap(home.maps());
             for (var visit : drawer.history()) {
                 if (closing.isCancelled()) {
                     return;

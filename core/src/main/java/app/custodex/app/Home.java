@@ -40,6 +40,11 @@ public record Home(Path root) {
         return root.resolve("sources");
     }
 
+    /** Outlines and named places that the shop adds to the map, as GeoJSON. */
+    public Path maps() {
+        return root.resolve("maps");
+    }
+
     /** What the shop has settled. */
     public Path settings() {
         return root.resolve("settings.json");

@@ -25,11 +25,13 @@ import app.custodex.link.ZipsInside;
 import app.custodex.media.MediaSource;
 import app.custodex.media.StreamSource;
 import app.custodex.model.Contact;
+import app.custodex.model.MediaFile.Place;
 import app.custodex.model.ThingId;
 import app.custodex.model.ThingKind;
 import app.custodex.readers.DatabaseRows;
 import app.custodex.readers.PhoneFiles;
 import app.custodex.readers.Reader;
+import app.custodex.readers.files.RouteFiles;
 import app.custodex.search.ContactIndex;
 import app.custodex.strongroom.LayerRecord;
 import app.custodex.strongroom.StoredLayer;
@@ -319,6 +321,15 @@ public final class OpenPhone implements Closeable {
                 content.close();
             }
         };
+    }
+
+    /** Where somebody went, by the item of a route; see {@link RouteFiles#way}. */
+    public List<List<Place>> way(String item, int most) throws IOException {
+        return look(() -> {
+            try (var in = source.open(new PhonePath(item))) {
+                return RouteFiles.way(in, most);
+            }
+        });
     }
 
     /** All files in it, in the order of their paths. */

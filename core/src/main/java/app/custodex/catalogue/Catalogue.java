@@ -4,6 +4,7 @@ import app.custodex.base.Json;
 import app.custodex.base.Problem;
 import app.custodex.exchange.ThingJson;
 import app.custodex.model.Conversation;
+import app.custodex.model.MediaFile.Place;
 import app.custodex.model.Party;
 import app.custodex.model.Thing;
 import app.custodex.model.ThingId;
@@ -30,6 +31,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.locks.ReentrantLock;
+import java.util.function.Function;
 import java.util.function.Predicate;
 import java.util.stream.Collectors;
 import org.slf4j.Logger;
@@ -307,6 +309,11 @@ public final class Catalogue implements Closeable {
         return ask(() -> Shape.ratios(db));
     }
 
+    /** Where pictures, videos and routes were taken, as far as they say so. */
+    public Places places() throws IOException {
+        return ask(() -> Places.load(db));
+    }
+
     /** Which pictures can be shown as one. */
     public Folds folds() throws IOException {
         return Folds.of(this);
@@ -468,6 +475,16 @@ public final class Catalogue implements Closeable {
         return sorting.gathers()
                 ? Gathering.of(this, sorting).arrange(numbers, locale)
                 : ask(() -> Lists.arrange(db, numbers, sorting, locale));
+    }
+
+    /**
+     * Puts things together by where they were taken.
+     *
+     * @param numbers in the order of time
+     * @param name of a place
+     */
+    public Lists.Arranged byPlace(int[] numbers, Function<Place, String> name, Locale locale) throws IOException {
+        return Gathering.byPlace(this, name).arrange(numbers, locale);
     }
 
     /** Takes one thing after the other. */

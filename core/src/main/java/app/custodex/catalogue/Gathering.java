@@ -8,6 +8,7 @@ import app.custodex.catalogue.Trait.Aspect;
 import app.custodex.model.Album;
 import app.custodex.model.Attachment;
 import app.custodex.model.Conversation;
+import app.custodex.model.MediaFile.Place;
 import app.custodex.model.Message;
 import app.custodex.model.Playlist;
 import app.custodex.model.Thing;
@@ -27,6 +28,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.function.Function;
 
 /** Puts files together by the albums, playlists or conversations that they are in; what is in two of them stands in both. */
 final class Gathering {
@@ -48,6 +50,18 @@ final class Gathering {
             case CONVERSATION -> gathering.conversations();
             case GENRE -> gathering.genres();
             default -> throw new IllegalArgumentException(sorting + " is an order, and puts nothing together");
+        }
+        return gathering;
+    }
+
+    static Gathering byPlace(Catalogue catalogue, Function<Place, String> name) throws IOException {
+        var gathering = new Gathering(catalogue);
+        var places = catalogue.places();
+        var known = new HashMap<Place, String>(); // many pictures are taken in one place
+        for (int i = 0; i < places.size(); i++) {
+            gathering.byNumber.put(
+                    places.number(i),
+                    Set.of(known.computeIfAbsent(places.place(i).rounded(), name)));
         }
         return gathering;
     }

@@ -45,11 +45,13 @@ public final class Lists {
         PLAYLIST,
         /** By the conversations in which they were sent or came. */
         CONVERSATION,
-        GENRE;
+        GENRE,
+        /** By where they were taken; see {@link Catalogue#byPlace}. */
+        PLACE;
 
         /** Whether things stand together by what else they are in, and not by what they are. */
         boolean gathers() {
-            return this == ALBUM || this == PLAYLIST || this == CONVERSATION || this == GENRE;
+            return this == ALBUM || this == PLAYLIST || this == CONVERSATION || this == GENRE || this == PLACE;
         }
     }
 
@@ -137,7 +139,7 @@ public final class Lists {
                         Comparator.comparingInt(Section::count).reversed(),
                         alphabet);
             case SHELF -> sections(rows, Row::shelf, newest, (one, other) -> 0, alphabet);
-            case ALBUM, PLAYLIST, CONVERSATION, GENRE ->
+            case ALBUM, PLAYLIST, CONVERSATION, GENRE, PLACE ->
                 throw new IllegalArgumentException(sorting + " is no order of what things are");
         };
     }

@@ -7,7 +7,7 @@ import java.util.List;
 /** The tables of a catalogue. */
 final class Schema {
     /** Raised whenever the tables, the model, or what readers and the index make of the data change. */
-    static final int FORM = 11;
+    static final int FORM = 12;
 
     private static final List<String> TABLES = List.of(
             "CREATE TABLE head (name TEXT PRIMARY KEY, value TEXT) WITHOUT ROWID",
@@ -16,7 +16,7 @@ final class Schema {
             // One row a thing, whatever its kind: by what it is filtered and sorted.
             "CREATE TABLE thing (id INTEGER PRIMARY KEY, store INTEGER, key TEXT, kind INTEGER, at INTEGER, day INTEGER,"
                     + " within INTEGER, account TEXT, outgoing INTEGER, attached INTEGER, who INTEGER, title TEXT,"
-                    + " digest INTEGER, bytes INTEGER, seconds INTEGER, shelf TEXT, traits INTEGER, shape INTEGER)",
+                    + " digest INTEGER, bytes INTEGER, seconds INTEGER, shelf TEXT, traits INTEGER, shape INTEGER, place INTEGER)",
             // Sets of traits, each once; one trait a line.
             "CREATE TABLE trait_set (id INTEGER PRIMARY KEY, traits TEXT UNIQUE)",
             // All of it as JSON; apart, so that whoever looks through the rows above has little to read.
@@ -38,6 +38,7 @@ final class Schema {
             "CREATE INDEX IF NOT EXISTS thing_key ON thing (store, key, digest, kind)",
             // The shapes of all pictures, without the rows of everything else.
             "CREATE INDEX IF NOT EXISTS thing_shape ON thing (id, shape) WHERE shape > 0",
+            "CREATE INDEX IF NOT EXISTS thing_place ON thing (id, place) WHERE place IS NOT NULL",
             "CREATE INDEX IF NOT EXISTS part_address ON part (address)",
             "CREATE INDEX IF NOT EXISTS address_person ON address (person)");
 

@@ -27,7 +27,7 @@ import java.util.Set;
 /** Writes things into a catalogue; those that are there already, and are as they were, are left alone. One thread uses it. */
 final class ThingTable implements Closeable {
     private static final String INSERT = "INSERT INTO thing (id, store, key, kind, at, day, within, account, outgoing,"
-            + " attached, who, title, digest, bytes, seconds, shelf, traits, shape) VALUES (?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?)";
+            + " attached, who, title, digest, bytes, seconds, shelf, traits, shape, place) VALUES (?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?)";
 
     private final Connection db;
     private final ZoneId zone;
@@ -194,6 +194,7 @@ final class ThingTable implements Closeable {
         insert.setString(16, Lists.shelf(thing));
         insert.setLong(17, traitSet(filed.traits()));
         setOrNull(insert, 18, Shape.of(thing).map(Shape::packed));
+        setOrNull(insert, 19, Places.of(thing).map(Places::packed));
         insert.executeUpdate();
         insertBody.setLong(1, id);
         insertBody.setBytes(2, filed.body());

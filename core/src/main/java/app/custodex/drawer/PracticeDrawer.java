@@ -20,6 +20,9 @@ public interface PracticeDrawer extends AutoCloseable {
     /** Leaves there what makers' own programs would have left, unless it is there already. Takes some seconds. */
     void leaveMakersBackups() throws IOException;
 
+    /** Puts the outline of the place where the phones live into a folder of outlines, unless it is there already. */
+    void drawMap(Path folder) throws IOException;
+
     @Override
     void close();
 

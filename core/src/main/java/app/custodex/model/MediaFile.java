@@ -49,7 +49,25 @@ public record MediaFile(
     }
 
     /** Degrees north and east on WGS 84. */
-    public record Place(double latitude, double longitude) {}
+    public record Place(double latitude, double longitude) {
+        /** Mean radius of the earth in metres (IUGG 1980). */
+        private static final double EARTH = 6_371_008.8;
+
+        /** The same to a thousandth of a degree: a hundred metres. */
+        public Place rounded() {
+            return new Place(Math.round(latitude * 1000) / 1000.0, Math.round(longitude * 1000) / 1000.0);
+        }
+
+        /** How far away another place is along a great circle (haversine formula). */
+        public double metresTo(Place other) {
+            double lat1 = Math.toRadians(latitude);
+            double lat2 = Math.toRadians(other.latitude);
+            double half = Math.sin((lat2 - lat1) / 2);
+            double across = Math.sin(Math.toRadians(other.longitude - longitude) / 2);
+            double square = half * half + Math.cos(lat1) * Math.cos(lat2) * across * across;
+            return 2 * EARTH * Math.asin(Math.sqrt(Math.min(1, square)));
+        }
+    }
 
     /** @param name in English, such as "Camera" */
     public record Fact(String name, String value) {}

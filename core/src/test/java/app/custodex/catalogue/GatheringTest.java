@@ -1,6 +1,7 @@
 package app.custodex.catalogue;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import app.custodex.catalogue.Lists.Section;
 import app.custodex.catalogue.Lists.Sorting;
@@ -8,6 +9,7 @@ import app.custodex.model.Album;
 import app.custodex.model.Attachment;
 import app.custodex.model.Conversation;
 import app.custodex.model.MediaFile;
+import app.custodex.model.MediaFile.Place;
 import app.custodex.model.Message;
 import app.custodex.model.Moment;
 import app.custodex.model.Party;
@@ -24,6 +26,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -119,6 +122,45 @@ class GatheringTest {
             assertEquals(List.of("Ivo p2", " p4,p3,p1"), sections(catalogue, ThingKind.PICTURE, Sorting.CONVERSATION));
             assertEquals(List.of("Tide s2,s1"), sections(catalogue, ThingKind.TRACK, Sorting.PLAYLIST));
             assertEquals(List.of("Shanty s1", " s2"), sections(catalogue, ThingKind.TRACK, Sorting.GENRE));
+        }
+    }
+
+    private static MediaFile taken(String item, int second, double latitude, double longitude) {
+        return new MediaFile(
+                new ThingId(item, ""),
+                ThingKind.PICTURE,
+                "",
+                item,
+                at(second),
+                10,
+                Optional.of(new Place(latitude, longitude)),
+                Optional.empty(),
+                List.of(),
+                "");
+    }
+
+    @Test
+    void picturesStandTogetherByTheirPlace() throws Exception {
+        var phone = new WrittenReader(folder);
+        phone.write("south", taken("south", 1, -33.25, 18.5));
+        phone.write("nowhere", file("nowhere", ThingKind.PICTURE, 2));
+        phone.write("south2", taken("south2", 3, -33.2500001, 18.5000001));
+        phone.write("edge", taken("edge", 4, 12.3456789, -180));
+        phone.write("lie", taken("lie", 5, 91, 0));
+        try (var catalogue = phone.catalogue(Optional.empty(), 1)) {
+            var places = catalogue.places();
+            assertEquals(3, places.size(), "what is no place on earth has none");
+            assertTrue(IntStream.range(0, 3).mapToObj(places::place).anyMatch(new Place(12.3456789, -180)::equals));
+            var spine = catalogue.spine();
+            var numbers = Arrays.stream(spine.see(Spine.View.EVERYTHING).places())
+                    .map(spine::number)
+                    .toArray();
+            var by = catalogue.byPlace(numbers, place -> place.latitude() < 0 ? "South" : "North", Locale.UK);
+            assertEquals(
+                    List.of("North edge", "South south2,south", " lie,nowhere"),
+                    by.sections().stream()
+                            .map(section -> section.name() + " " + items(catalogue, by.numbers(), section))
+                            .toList());
         }
     }
 }

@@ -22,6 +22,8 @@ import app.custodex.model.Party;
 import app.custodex.model.Playlist;
 import app.custodex.model.Task;
 import app.custodex.model.ThingKind;
+import app.custodex.readers.files.RouteFiles;
+import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -399,8 +401,15 @@ class OpenFilesTest extends ReaderTest {
                 route.facts().contains(new MediaFile.Fact("Distance", "111.19 km"))
                         || route.facts().contains(new MediaFile.Fact("Distance", "111.20 km")),
                 route.facts().toString());
-        var cut = read("cut.gpx", Kind.OTHER, "<gpx><trk><trkseg><trkpt lat=\"1\" lon=\"1\"/>");
+        var torn = "<gpx><trk><trkseg><trkpt lat=\"1\" lon=\"1\"/></trkseg><trkseg><trkpt lat=\"2\" lon=\"3\"/>";
+        var cut = read("cut.gpx", Kind.BOOKS, torn);
         assertEquals(1, cut.problems().size());
+        // The way of a damaged one goes as far as it can be read, and never farther than is asked for.
+        var bytes = torn.getBytes(StandardCharsets.UTF_8);
+        var first = List.of(new MediaFile.Place(1, 1));
+        assertEquals(
+                List.of(first, List.of(new MediaFile.Place(2, 3))), RouteFiles.way(new ByteArrayInputStream(bytes), 9));
+        assertEquals(List.of(first), RouteFiles.way(new ByteArrayInputStream(bytes), 1));
     }
 
     @Test

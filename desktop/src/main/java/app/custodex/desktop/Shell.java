@@ -211,6 +211,7 @@ final class Shell extends Region {
         keys.put(KeyCombination.valueOf("Ctrl+P"), this::print);
         keys.put(KeyCombination.valueOf("Ctrl+G"), readingRoom::openGoneSince);
         keys.put(KeyCombination.valueOf("Ctrl+L"), readingRoom::openFiles);
+        keys.put(KeyCombination.valueOf("Ctrl+M"), readingRoom::openPlaces);
     }
 
     private void print() {

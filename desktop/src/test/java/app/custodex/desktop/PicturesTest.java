@@ -18,7 +18,6 @@ import java.util.Arrays;
 import java.util.BitSet;
 import java.util.List;
 import java.util.Optional;
-import javafx.geometry.Bounds;
 import javafx.scene.AccessibleAttribute;
 import javafx.scene.image.ImageView;
 import javafx.scene.input.KeyCode;
@@ -135,16 +134,6 @@ class PicturesTest extends WindowTest {
             robot.push(KeyCode.SPACE);
             until("why", () -> text(robot, "#player-note").contains("The curtain is down"));
         }
-    }
-
-    private static int picked(FxRobot robot) {
-        var digits = text(robot, "#tray").replaceAll(".*Pictures ([0-9]+).*", "$1");
-        return digits.matches("[0-9]+") ? Integer.parseInt(digits) : 0;
-    }
-
-    private static Bounds boundsOf(FxRobot robot, String id) {
-        var node = robot.lookup(id).query();
-        return node.localToScreen(node.getBoundsInLocal());
     }
 
     private static void ffmpeg(Path file, String... options) throws Exception {

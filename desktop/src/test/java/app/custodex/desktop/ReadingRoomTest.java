@@ -65,7 +65,9 @@ class ReadingRoomTest extends WindowTest {
     /** What the strip says of a kind; none before the strip was first drawn. */
     private static OptionalInt figure(FxRobot robot, String kind) {
         return robot.lookup("#see-" + kind + " .lesser").queryAllAs(Label.class).stream()
-                .mapToInt(label -> Integer.parseInt(label.getText().replace(",", "")))
+                .map(label -> label.getText().replace(",", ""))
+                .filter(figure -> !figure.isEmpty()) // the first figures are not there yet
+                .mapToInt(Integer::parseInt)
                 .findFirst();
     }
 

@@ -26,6 +26,7 @@ import java.util.ServiceLoader;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
 import java.util.function.BooleanSupplier;
+import javafx.geometry.Bounds;
 import javafx.scene.Node;
 import javafx.scene.control.Labeled;
 import javafx.scene.control.TextInputControl;
@@ -126,6 +127,17 @@ abstract class WindowTest {
         click(robot, id);
         robot.push(KeyCode.CONTROL, KeyCode.A).write(words);
         assertEquals(words, robot.lookup(id).queryAs(TextInputControl.class).getText());
+    }
+
+    /** How many pictures the tray says are in it. */
+    static int picked(FxRobot robot) {
+        var digits = text(robot, "#tray").replaceAll(".*Pictures ([0-9]+).*", "$1");
+        return digits.matches("[0-9]+") ? Integer.parseInt(digits) : 0;
+    }
+
+    static Bounds boundsOf(FxRobot robot, String id) {
+        var node = robot.lookup(id).query();
+        return node.localToScreen(node.getBoundsInLocal());
     }
 
     PracticePhone phone(int number) {

@@ -67,6 +67,11 @@ public final class TableDrawer implements PracticeDrawer {
         PastPhones.leaveOnComputer(folder.resolve(COMPUTER), folder.resolve("past"));
     }
 
+    @Override
+    public void drawMap(Path folder) throws IOException {
+        Island.drawOutline(folder);
+    }
+
     /** Draws what takes its time behind the work, each phone by itself. */
     private void grow(Contents contents) {
         for (var phone : phones) {

@@ -13,6 +13,7 @@ import app.custodex.readers.FileReader;
 import app.custodex.readers.PhoneFiles;
 import app.custodex.readers.Sink;
 import java.io.IOException;
+import java.io.InputStream;
 import java.time.DateTimeException;
 import java.time.Duration;
 import java.time.Instant;
@@ -26,18 +27,32 @@ import javax.xml.stream.XMLInputFactory;
 import javax.xml.stream.XMLStreamConstants;
 import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamReader;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 
 /** Reads where somebody went: GPX 1.1 (topografix.com/GPX/1/1). A file is one route, however many pieces it has. */
 public final class RouteFiles extends FileReader {
-    /** Mean radius in metres (IUGG 1980). */
-    private static final double EARTH = 6_371_008.8;
+    private static final Logger LOG = LoggerFactory.getLogger(RouteFiles.class);
 
     public RouteFiles() {
-        super("gpx", Set.of(Kind.OTHER), Set.of(".gpx"), Set.of(ThingKind.ROUTE));
+        super("gpx", Set.of(Kind.OTHER, Kind.BOOKS), Set.of(".gpx"), Set.of(ThingKind.ROUTE));
+    }
+
+    /** Takes in a route, point by point. */
+    private interface Taker {
+        /** Between two pieces nobody went. */
+        void piece();
+
+        /** @return whether more is wanted */
+        boolean point(Place place);
+
+        default void time(Instant time) {}
+
+        default void name(String name) {}
     }
 
     /** What is gathered while the points go by. */
-    private static final class Route {
+    private static final class Route implements Taker {
         private String name = "";
         private Optional<Place> first = Optional.empty();
         private Optional<Place> last = Optional.empty();
@@ -46,44 +61,77 @@ public final class RouteFiles extends FileReader {
         private long points;
         private double metres;
 
-        void piece() {
-            last = Optional.empty(); // between two pieces nobody went
+        @Override
+        public void piece() {
+            last = Optional.empty();
         }
 
-        void point(Place place) {
+        @Override
+        public boolean point(Place place) {
             points++;
-            last.ifPresent(before -> metres += distance(before, place));
+            last.ifPresent(before -> metres += before.metresTo(place));
             last = Optional.of(place);
             first = first.or(() -> Optional.of(place));
+            return true;
         }
 
-        void time(Instant time) {
+        @Override
+        public void time(Instant time) {
             begun = begun.or(() -> Optional.of(time));
             ended = Optional.of(time);
         }
+
+        @Override
+        public void name(String newName) {
+            name = name.isEmpty() ? newName : name;
+        }
     }
 
-    /** Along a great circle (haversine formula). */
-    static double distance(Place one, Place other) {
-        double lat1 = Math.toRadians(one.latitude());
-        double lat2 = Math.toRadians(other.latitude());
-        double half = Math.sin((lat2 - lat1) / 2);
-        double across = Math.sin(Math.toRadians(other.longitude() - one.longitude()) / 2);
-        return 2
-                * EARTH
-                * Math.asin(Math.sqrt(Math.min(1, half * half + Math.cos(lat1) * Math.cos(lat2) * across * across)));
+    /** The way itself. */
+    private static final class Way implements Taker {
+        private final int most;
+        private final List<List<Place>> pieces = new ArrayList<>();
+        private int points;
+
+        Way(int most) {
+            this.most = most;
+        }
+
+        @Override
+        public void piece() {
+            pieces.add(new ArrayList<>());
+        }
+
+        @Override
+        public boolean point(Place place) {
+            if (pieces.isEmpty()) {
+                piece();
+            }
+            pieces.getLast().add(place);
+            return ++points < most;
+        }
+    }
+
+    /**
+     * Where somebody went, piece by piece; of a damaged file as far as it can be read.
+     *
+     * @param most points that are read
+     */
+    public static List<List<Place>> way(InputStream in, int most) throws IOException {
+        var way = new Way(most);
+        try {
+            walk(in, way);
+        } catch (XMLStreamException | NumberFormatException damaged) {
+            LOG.info("a route breaks off: {}", damaged.getClass().getSimpleName());
+        }
+        return way.pieces.stream().filter(piece -> !piece.isEmpty()).toList();
     }
 
     @Override
     protected void read(PhonePath path, PhoneFiles phone, Sink sink) throws IOException {
         var route = new Route();
         try (var in = phone.open(path)) {
-            var xml = factory().createXMLStreamReader(in);
-            try {
-                walk(xml, route);
-            } finally {
-                xml.close();
-            }
+            walk(in, route);
         } catch (XMLStreamException | NumberFormatException damaged) {
             sink.problem(Problem.loss(
                     path.text(),
@@ -124,25 +172,36 @@ public final class RouteFiles extends FileReader {
         return factory;
     }
 
-    private static void walk(XMLStreamReader xml, Route route) throws XMLStreamException {
+    private static void walk(InputStream in, Taker to) throws XMLStreamException {
+        var xml = factory().createXMLStreamReader(in);
+        try {
+            walk(xml, to);
+        } finally {
+            xml.close();
+        }
+    }
+
+    private static void walk(XMLStreamReader xml, Taker to) throws XMLStreamException {
         boolean inPoint = false;
         while (xml.hasNext()) {
             int event = xml.next();
             if (event == XMLStreamConstants.START_ELEMENT) {
                 switch (xml.getLocalName()) {
-                    case "trkseg", "rte" -> route.piece();
+                    case "trkseg", "rte" -> to.piece();
                     case "trkpt", "rtept" -> {
                         inPoint = true;
-                        route.point(new Place(number(xml, "lat"), number(xml, "lon")));
+                        if (!to.point(new Place(number(xml, "lat"), number(xml, "lon")))) {
+                            return;
+                        }
                     }
                     case "time" -> {
                         if (inPoint) {
-                            time(xml.getElementText()).ifPresent(route::time);
+                            time(xml.getElementText()).ifPresent(to::time);
                         }
                     }
                     case "name" -> {
-                        if (!inPoint && route.name.isEmpty()) {
-                            route.name = xml.getElementText();
+                        if (!inPoint) {
+                            to.name(xml.getElementText());
                         }
                     }
                     default -> {}

@@ -203,7 +203,7 @@ final class DayBook extends VBox {
             return;
         }
         var locale = desk.words().locale();
-        desk.work().start("List", () -> arrange(in, seen, by.sorting().get(), locale), found -> {
+        desk.work().start("List", () -> order(in, seen, by.sorting().get(), locale), found -> {
             if (mine == filling) {
                 show(by, found.rows(), found.by().sections(), found.by().messages());
             }
@@ -213,9 +213,13 @@ final class DayBook extends VBox {
     /** @param rows the places of all things, in the order of time */
     private record Found(int[] rows, Lists.Arranged by) {}
 
-    private static Found arrange(RoomModel.Room in, int[] seen, Sorting sorting, Locale locale) throws IOException {
+    private Found order(RoomModel.Room in, int[] seen, Sorting sorting, Locale locale) throws IOException {
         var wanted = Arrays.stream(seen).map(in.spine()::number).toArray();
-        var by = in.phone().catalogue().arranged(wanted, sorting, locale);
+        var catalogue = in.phone().catalogue();
+        var by = sorting == Sorting.PLACE
+                ? catalogue.byPlace(
+                        wanted, desk.custodex().map(desk.work()::tell).towns()::nameOf, locale)
+                : catalogue.arranged(wanted, sorting, locale);
         var places = new int[Arrays.stream(wanted).max().orElse(0) + 1];
         for (int place : seen) {
             places[in.spine().number(place)] = place;

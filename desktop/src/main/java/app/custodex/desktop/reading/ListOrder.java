@@ -38,6 +38,7 @@ record ListOrder(String label, Optional<Sorting> sorting, boolean oldestFirst) {
                             List.of(
                                     by("By album", Sorting.ALBUM),
                                     by("By conversation", Sorting.CONVERSATION),
+                                    by("By place", Sorting.PLACE),
                                     by("By camera", Sorting.SHELF),
                                     by("Largest first", Sorting.LARGEST),
                                     by("By name", Sorting.NAME));

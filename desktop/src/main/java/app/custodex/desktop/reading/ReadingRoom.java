@@ -4,16 +4,11 @@ import app.custodex.app.OpenPhone;
 import app.custodex.app.ReadingProgress;
 import app.custodex.base.Problem;
 import app.custodex.catalogue.Catalogue.Entry;
-import app.custodex.catalogue.Spine.Span;
 import app.custodex.desktop.desk.Desk;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.Rest;
 import app.custodex.model.Conversation;
 import app.custodex.model.ThingId;
-import java.time.DateTimeException;
-import java.time.Instant;
-import java.time.LocalDate;
-import java.time.ZoneId;
 import java.util.Arrays;
 import java.util.BitSet;
 import java.util.Optional;
@@ -47,8 +42,7 @@ public final class ReadingRoom extends BorderPane {
     private final ReadingModel model;
     private final RoomModel room;
     private final Label where = Parts.text("", "lesser");
-    private final TextField from = Parts.day("range-from", "From day");
-    private final TextField until = Parts.day("range-until", "To day");
+    private final RangeFields range;
     private final TimeRiver river;
     private final KindStrip kinds;
     private final PeopleList people;
@@ -68,12 +62,16 @@ public final class ReadingRoom extends BorderPane {
     private final ThingDetail detail;
     private final FullView full;
     private final FilesView files;
+    private final PlacesView places;
     private final HBox everything;
     private final ContactsPane contacts;
     private final StackPane middle = new StackPane();
     private final TrayBar tray;
-    private final Button openFiles = Parts.button("files-open", "Files…", "Ctrl+L", this::openFiles);
-    private final Button goneSince = Parts.button("gone-since-open", "Gone since…", "Ctrl+G", this::openGoneSince);
+    private final WaysIn waysIn = new WaysIn(
+            new WaysIn.Way("places-open", "Places", "Ctrl+M", this::openPlaces),
+            new WaysIn.Way("files-open", "Files", "Ctrl+L", this::openFiles),
+            new WaysIn.Way("gone-since-open", "Gone since", "Ctrl+G", this::openGoneSince));
+    private boolean atPlaces;
     /** How many things were read when it was shown last. */
     private long shownAt;
     /** The message at which one was before there was more of its conversation. */
@@ -89,6 +87,7 @@ public final class ReadingRoom extends BorderPane {
         setId("reading-room");
         river = new TimeRiver(
                 desk.words().locale(), span -> room.ask(room.asked().within(span)));
+        range = new RangeFields(desk, room);
         kinds = new KindStrip(desk.words(), groups -> room.ask(room.asked().groups(groups)));
         only = new OnlyMenu(
                 desk, room::traits, room::asked, traits -> room.ask(room.asked().only(traits)));
@@ -101,6 +100,7 @@ public final class ReadingRoom extends BorderPane {
                 Optional.of(this::openLarge));
         full = new FullView(desk, model.tray(), this::closeLarge);
         files = new FilesView(desk, this::closeFiles);
+        places = new PlacesView(desk, model.tray(), this::openLarge, this::closePlaces);
         chosen = new Rest<>(detail::show);
         book = new DayBook(desk, model.tray(), chosen::take, this::openLarge);
         book.addEventFilter(KeyEvent.KEY_PRESSED, this::useWithKeys);
@@ -113,6 +113,12 @@ public final class ReadingRoom extends BorderPane {
         BorderPane.setMargin(middle, new Insets(0, 18, 12, 18));
         setCenter(middle);
         setBottom(tray);
+        addEventHandler(KeyEvent.KEY_PRESSED, event -> {
+            if (event.getCode() == KeyCode.ESCAPE && middle.getChildren().contains(places)) {
+                closePlaces();
+                event.consume();
+            }
+        });
         desk.reading().addListener((o, was, is) -> is.ifPresentOrElse(this::open, this::close));
         room.room().addListener((o, was, is) -> showRoom(is, was.isPresent() && is.isPresent()));
         room.answer().addListener((o, was, is) -> is.ifPresent(this::show));
@@ -122,26 +128,9 @@ public final class ReadingRoom extends BorderPane {
                 room.leave();
             }
         });
-        goneSince.setDisable(true);
-        openFiles.setDisable(true);
     }
 
     private VBox head() {
-        from.setOnAction(event -> typeRange());
-        until.setOnAction(event -> typeRange());
-        var range = new HBox(
-                6,
-                Parts.text("From", "lesser"),
-                from,
-                Parts.text("to", "lesser"),
-                until,
-                Parts.button(
-                        "range-whole",
-                        "Whole layer",
-                        "",
-                        () -> room.ask(room.asked().within(Optional.empty()))));
-        range.setAlignment(Pos.CENTER_LEFT);
-        range.setMinWidth(USE_PREF_SIZE);
         where.setId("room-where");
         where.setMinWidth(0);
         var title = new HBox(12, Parts.text("Reading room", "title"), where, Parts.gap(), range);
@@ -159,11 +148,9 @@ public final class ReadingRoom extends BorderPane {
     private HBox everything() {
         people.getStyleClass().add("pane-border");
         VBox.setVgrow(people, Priority.ALWAYS);
-        goneSince.setMaxWidth(Double.MAX_VALUE);
-        openFiles.setMaxWidth(Double.MAX_VALUE);
-        var waysIn = new VBox(8, openFiles, goneSince, people);
-        waysIn.setMinWidth(248);
-        waysIn.setMaxWidth(248);
+        var left = new VBox(8, waysIn, people);
+        left.setMinWidth(248);
+        left.setMaxWidth(248);
         find.setId("room-find");
         find.setPromptText("Find in what is shown…");
         find.textProperty().addListener((o, was, is) -> room.ask(room.asked().typed(is)));
@@ -194,7 +181,7 @@ public final class ReadingRoom extends BorderPane {
         read.getStyleClass().add("pane-border");
         read.setMinWidth(0);
         HBox.setHgrow(read, Priority.ALWAYS);
-        return new HBox(12, waysIn, read);
+        return new HBox(12, left, read);
     }
 
     /** The layers that are open; a click goes from one to the other. */
@@ -332,10 +319,11 @@ public final class ReadingRoom extends BorderPane {
         }
         boolean whole = in.isPresent() && !model.isGrowing();
         tray.allow(whole);
-        goneSince.setDisable(!whole);
-        openFiles.setDisable(!whole);
+        waysIn.allow(whole);
         if (!grown) {
             files.leave();
+            places.leave();
+            atPlaces = false;
             full.end();
             middle.getChildren().setAll(everything);
         }
@@ -367,10 +355,18 @@ public final class ReadingRoom extends BorderPane {
         }
         stayAt = Optional.empty();
         attached.pseudoClassStateChanged(PRESENT, answer.asked().attached());
-        showRange(answer.asked().within());
+        range.show(answer.asked().within());
         full.end();
-        boolean onlyContacts = answer.asked().groups().equals(Set.of(KindGroup.CONTACTS));
-        middle.getChildren().setAll(onlyContacts ? contacts : everything);
+        if (atPlaces) {
+            places.show(answer);
+        }
+        showBase();
+    }
+
+    /** What stands below a picture that is shown large. */
+    private void showBase() {
+        boolean onlyContacts = room.asked().groups().equals(Set.of(KindGroup.CONTACTS));
+        middle.getChildren().setAll(atPlaces ? places : onlyContacts ? contacts : everything);
     }
 
     private void openLarge(OpenPhone phone, int[] numbers, int row) {
@@ -391,14 +387,24 @@ public final class ReadingRoom extends BorderPane {
     }
 
     private void closeFiles() {
-        middle.getChildren().setAll(everything);
+        showBase();
+        book.focusList();
+    }
+
+    private void closePlaces() {
+        atPlaces = false;
+        showBase();
         book.focusList();
     }
 
     private void closeLarge() {
-        middle.getChildren().setAll(everything);
-        full.shown().ifPresent(entry -> book.chooseThing(entry.number()));
-        book.focusList();
+        showBase();
+        if (atPlaces) {
+            places.choose(full.shown());
+        } else {
+            full.shown().ifPresent(entry -> book.chooseThing(entry.number()));
+            book.focusList();
+        }
     }
 
     /** Space plays what is chosen in the list, Enter shows it large. */
@@ -421,44 +427,6 @@ public final class ReadingRoom extends BorderPane {
     /** Only what a picture, a voice note or a file hangs on; or all again. */
     private void toggleAttached() {
         room.ask(room.asked().attached(!room.asked().attached()));
-    }
-
-    private ZoneId zone() {
-        return model.layer()
-                .get()
-                .map(open -> open.phone().timeZone())
-                .orElse(desk.words().zone());
-    }
-
-    private void showRange(Optional<Span> within) {
-        var span = within.or(() -> room.room().get().flatMap(in -> in.spine().span()));
-        from.setText(span.map(any -> date(any.from())).orElse(""));
-        until.setText(span.map(any -> date(any.until() - 1)).orElse(""));
-    }
-
-    private String date(long at) {
-        return Instant.ofEpochMilli(at).atZone(zone()).toLocalDate().toString();
-    }
-
-    /** Takes the two days as they are typed. */
-    private void typeRange() {
-        try {
-            var first = LocalDate.parse(from.getText().strip());
-            var last = LocalDate.parse(until.getText().strip());
-            var begin = first.isAfter(last) ? last : first;
-            var end = first.isAfter(last) ? first : last;
-            room.ask(room.asked()
-                    .within(Optional.of(new Span(
-                            begin.atStartOfDay(zone()).toInstant().toEpochMilli(),
-                            end.plusDays(1).atStartOfDay(zone()).toInstant().toEpochMilli()))));
-        } catch (DateTimeException | ArithmeticException noDay) {
-            desk.work()
-                    .tell(Problem.note(
-                            from.getText().strip() + " to " + until.getText().strip(),
-                            "These are not two dates",
-                            "Write each date as year, month and day, such as 2026-01-31"));
-            showRange(room.asked().within());
-        }
     }
 
     /** Compares the layer that is open with the one below it; the phone itself with its newest layer. */
@@ -486,9 +454,21 @@ public final class ReadingRoom extends BorderPane {
         }
     }
 
+    /** Shows on a map where pictures and tracks were taken. */
+    public void openPlaces() {
+        if (getScene() != null && waysIn.areAllowed() && room.answer().get().isPresent()) {
+            full.end();
+            detail.media().clear(); // what plays there is not heard beside it
+            atPlaces = true;
+            places.open(room.room().get().orElseThrow(), room.answer().get().get());
+            showBase();
+            places.focusMap();
+        }
+    }
+
     /** Shows the files as they lie on the phone. */
     public void openFiles() {
-        if (getScene() != null && !openFiles.isDisabled()) {
+        if (getScene() != null && waysIn.areAllowed()) {
             room.room().get().ifPresent(in -> {
                 full.end();
                 detail.media().clear(); // what plays there is not heard beside them
@@ -531,6 +511,9 @@ public final class ReadingRoom extends BorderPane {
         if (middle.getChildren().contains(files)) {
             return "files";
         }
+        if (middle.getChildren().contains(places)) {
+            return "places";
+        }
         boolean large = middle.getChildren().contains(full);
         return large || room.asked().groups().equals(Set.of(KindGroup.PICTURES)) ? "pictures" : "reading-room";
     }
@@ -571,6 +554,10 @@ public final class ReadingRoom extends BorderPane {
     /** Puts everything that is shown into the tray. */
     public void pickAllShown() {
         if (getScene() == null) {
+            return;
+        }
+        if (middle.getChildren().contains(places)) {
+            places.pickAllShown();
             return;
         }
         if (!atList()) {

@@ -51,6 +51,10 @@ final class PellowMedia {
                 "Ferry rota, winter\n\nMon  Jorun\nTue  Jorun\nWed  storm\n",
                 files.resolve("Documents/Rota.txt"),
                 life.until());
+        Clips.text(
+                Tracks.overTheHill(LocalDateTime.of(2025, 8, 2, 10, 15)),
+                files.resolve("Documents/Over the hill.gpx"),
+                LocalDateTime.of(2025, 8, 2, 13, 40));
     }
 
     static Roll.Drawing picture(Path files, Life life, int i) {

@@ -1,6 +1,10 @@
 package app.custodex.practice.island;
 
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.time.LocalDateTime;
+import java.util.Objects;
 
 /** Skerrow: the same seed gives the same three years. */
 public final class Island {
@@ -8,6 +12,18 @@ public final class Island {
 
     public Island(long seed) {
         this.seed = seed;
+    }
+
+    /** Puts its outline into a folder, as GeoJSON, unless it is there already. */
+    public static void drawOutline(Path folder) throws IOException {
+        var file = folder.resolve("skerrow.geojson");
+        if (Files.exists(file)) {
+            return;
+        }
+        Files.createDirectories(folder);
+        try (var in = Objects.requireNonNull(Island.class.getResourceAsStream("skerrow.geojson"))) {
+            Files.copy(in, file);
+        }
     }
 
     /**
