@@ -35,9 +35,12 @@ import app.custodex.readers.files.RouteFiles;
 import app.custodex.search.ContactIndex;
 import app.custodex.strongroom.LayerRecord;
 import app.custodex.strongroom.StoredLayer;
+import app.custodex.twins.OnlyHere;
+import app.custodex.twins.Twins;
 import java.io.ByteArrayInputStream;
 import java.io.Closeable;
 import java.io.IOException;
+import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.nio.ByteBuffer;
 import java.nio.file.FileAlreadyExistsException;
@@ -330,6 +333,20 @@ public final class OpenPhone implements Closeable {
                 return RouteFiles.way(in, most);
             }
         });
+    }
+
+    /** Looks for what is in it more than once; see {@link Twins#search}. */
+    public void twins(Twins.Listener listener, CancelToken cancel) throws IOException {
+        Twins.search(catalogue, this::content, this::media, listener, cancel);
+    }
+
+    /** Looks which of its files their owner still has elsewhere; see {@link OnlyHere#of}. */
+    public OnlyHere.Result onlyHere(Path elsewhere, IntConsumer progress, CancelToken cancel) throws IOException {
+        return OnlyHere.of(catalogue, this::content, elsewhere, progress, cancel);
+    }
+
+    private InputStream content(String item) throws IOException {
+        return look(() -> source.open(new PhonePath(item)));
     }
 
     /** All files in it, in the order of their paths. */

@@ -8,6 +8,7 @@ import app.custodex.base.ProblemException;
 import app.custodex.base.SafeNames;
 import app.custodex.strongroom.LayerRecord;
 import app.custodex.strongroom.StoredLayer;
+import app.custodex.twins.Merge;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -18,12 +19,15 @@ import java.util.BitSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 
 /**
- * Keeps what has been picked in each layer until it is taken out, also over a restart of the program. Of a sealed layer it is sealed
+ * Keeps what has been picked in each layer, and how contacts are to be merged, until it is taken out, also over a restart of the program. Of a sealed layer it is sealed
  * with the same key. Any thread may use it.
  */
 public final class Trays {
+    private static final String MERGES = "-merges";
+
     private final Path folder;
     private final Disk disk;
     private final ShopStrongroom strongroom;
@@ -35,7 +39,17 @@ public final class Trays {
     }
 
     /** @param items the keys of the things that are picked, by the item that they were read from */
-    private record Kept(int layer, Map<String, List<String>> items) {}
+    private record Kept(int layer, Map<String, List<String>> items) {
+        Kept {
+            items = Map.copyOf(items); // throws when they are missing
+        }
+    }
+
+    private record Merged(List<Merge> merges) {
+        Merged {
+            merges = List.copyOf(merges);
+        }
+    }
 
     /**
      * What is picked in a layer, by the numbers of its catalogue.
@@ -47,25 +61,78 @@ public final class Trays {
         if (open.layer().isEmpty()) {
             return numbers; // nothing of a phone that is read itself is kept
         }
-        var file = file(open.layer().get());
-        if (!Files.exists(file)) {
-            return numbers;
-        }
-        try {
-            var kept = Json.LINE.readValue(bytes(open.layer().get(), file), Kept.class);
-            for (var item : kept.items().entrySet()) {
+        var kept = read(open.layer().get(), "", Kept.class, "The tray");
+        if (kept.isPresent()) {
+            for (var item : kept.get().items().entrySet()) {
                 numbers.or(open.catalogue().numbers(item.getKey(), item.getValue()));
             }
-            return numbers;
+        }
+        return numbers;
+    }
+
+    /**
+     * How contacts of a layer are to be written as one.
+     *
+     * @throws ProblemException when that can't be read; it was put aside then
+     */
+    public synchronized List<Merge> merges(OpenPhone open) throws IOException {
+        return open.layer().isEmpty()
+                ? List.of()
+                : read(open.layer().get(), MERGES, Merged.class, "What was merged")
+                        .map(Merged::merges)
+                        .orElse(List.of());
+    }
+
+    /**
+     * Keeps how contacts are to be written as one.
+     *
+     * @throws ProblemException when it can't be kept
+     */
+    public synchronized void saveMerges(OpenPhone open, List<Merge> merges) throws IOException {
+        if (open.layer().isPresent()) {
+            var layer = open.layer().get();
+            write(
+                    layer,
+                    MERGES,
+                    merges.isEmpty() ? Optional.empty() : Optional.of(new Merged(merges)),
+                    "What was merged");
+        }
+    }
+
+    private <T> Optional<T> read(LayerRecord layer, String what, Class<T> type, String called) throws IOException {
+        var file = file(layer, what);
+        if (!Files.exists(file)) {
+            return Optional.empty();
+        }
+        try {
+            return Optional.of(Json.LINE.readValue(bytes(layer, file), type));
         } catch (RuntimeException | IOException damaged) {
-            var aside = SafeNames.free(folder, "tray-damaged", ".json");
-            disk.move(file, aside);
+            disk.move(file, SafeNames.free(folder, "tray-damaged", ".json"));
             throw new ProblemException(
                     Problem.loss(
-                            "The tray of layer " + open.layer().get().number(),
+                            called + " of layer " + layer.number(),
                             "It can't be read, so it is empty; what was in it is still in the layer",
                             "Pick the things again"),
                     damaged);
+        }
+    }
+
+    private void write(LayerRecord layer, String what, Optional<?> content, String called) throws IOException {
+        try {
+            var file = file(layer, what);
+            if (content.isEmpty()) {
+                disk.delete(file);
+            } else {
+                disk.createFolders(folder);
+                disk.replace(file, sealed(layer, Json.LINE.writeValueAsBytes(content.get())));
+            }
+        } catch (IOException e) {
+            throw new ProblemException(
+                    Problem.loss(
+                            called + " of layer " + layer.number(),
+                            "It can't be kept on the disk, so it is gone when the layer is closed",
+                            "Check whether the disk is full or read-only"),
+                    e);
         }
     }
 
@@ -95,31 +162,14 @@ public final class Trays {
         if (open.layer().isEmpty()) {
             return;
         }
-        try {
-            save(open, open.layer().get(), numbers);
-        } catch (IOException e) {
-            throw new ProblemException(
-                    Problem.loss(
-                            "The tray of layer " + open.layer().get().number(),
-                            "It can't be kept on the disk, so it is gone when the layer is closed",
-                            "Check whether the disk is full or read-only"),
-                    e);
-        }
-    }
-
-    private void save(OpenPhone open, LayerRecord layer, BitSet numbers) throws IOException {
-        var file = file(layer);
-        if (numbers.isEmpty()) {
-            disk.delete(file);
-            return;
-        }
         var items = new LinkedHashMap<String, List<String>>();
         open.catalogue()
                 .states(numbers.stream().asLongStream().toArray())
                 .forEach(state -> items.computeIfAbsent(state.item(), item -> new ArrayList<>())
                         .add(state.key()));
-        disk.createFolders(folder);
-        disk.replace(file, sealed(layer, Json.LINE.writeValueAsBytes(new Kept(layer.number(), items))));
+        var layer = open.layer().get();
+        var kept = items.isEmpty() ? Optional.empty() : Optional.of(new Kept(layer.number(), items));
+        write(layer, "", kept, "The tray");
     }
 
     private byte[] sealed(LayerRecord layer, byte[] plain) throws IOException {
@@ -139,10 +189,10 @@ public final class Trays {
         return out.toByteArray();
     }
 
-    private Path file(LayerRecord layer) {
+    private Path file(LayerRecord layer, String what) {
         // Named by a digest: an identifier comes from the phone and may be no file name.
         var phone = Digests.of(layer.phone().identifier().getBytes(StandardCharsets.UTF_8))
                 .substring(0, 24);
-        return folder.resolve(phone + "-" + layer.number() + ".json" + (layer.sealed() ? ".age" : ""));
+        return folder.resolve(phone + "-" + layer.number() + what + ".json" + (layer.sealed() ? ".age" : ""));
     }
 }

@@ -107,10 +107,7 @@ public final class Lists {
             case Bookmark bookmark -> bookmark.folder();
             case MediaFile file ->
                 Stream.of("Artist", "Album", "Camera", "Author")
-                        .flatMap(name -> file.facts().stream()
-                                .filter(fact -> fact.name().equals(name))
-                                .map(MediaFile.Fact::value)
-                                .limit(1))
+                        .flatMap(name -> file.fact(name).stream())
                         .collect(Collectors.joining(" · "));
             default -> "";
         };

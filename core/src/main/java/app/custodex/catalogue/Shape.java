@@ -20,25 +20,17 @@ record Shape(int width, int height) {
         if (!(thing instanceof MediaFile file)) {
             return Optional.empty();
         }
-        var size = SIZE.matcher(fact(file, "Size"));
+        var size = SIZE.matcher(file.fact("Size").orElse(""));
         if (!size.matches()) {
             return Optional.empty();
         }
         int width = Math.min(MOST, Integer.parseInt(size.group(1)));
         int height = Math.min(MOST, Integer.parseInt(size.group(2)));
-        var orientation = fact(file, "Orientation");
+        var orientation = file.fact("Orientation").orElse("");
         boolean swapped = orientation.matches("[1-8]") && Integer.parseInt(orientation) >= FIRST_SWAPPED;
         return width == 0 || height == 0
                 ? Optional.empty()
                 : Optional.of(swapped ? new Shape(height, width) : new Shape(width, height));
-    }
-
-    private static String fact(MediaFile file, String name) {
-        return file.facts().stream()
-                .filter(fact -> fact.name().equals(name))
-                .map(MediaFile.Fact::value)
-                .findFirst()
-                .orElse("");
     }
 
     /** In one number, which is how it is kept. */

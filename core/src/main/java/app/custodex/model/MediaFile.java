@@ -72,6 +72,14 @@ public record MediaFile(
     /** @param name in English, such as "Camera" */
     public record Fact(String name, String value) {}
 
+    /** What it says under a name. */
+    public Optional<String> fact(String name) {
+        return facts.stream()
+                .filter(fact -> fact.name().equals(name))
+                .map(Fact::value)
+                .findFirst();
+    }
+
     @Override
     public void texts(Consumer<String> to) {
         to.accept(title);

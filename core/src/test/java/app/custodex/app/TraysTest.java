@@ -8,7 +8,9 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 import app.custodex.backup.BackupRequest;
 import app.custodex.backup.FakePhone;
 import app.custodex.base.ProblemException;
+import app.custodex.model.ThingId;
 import app.custodex.seal.Passphrase;
+import app.custodex.twins.Merge;
 import java.io.IOException;
 import java.net.URI;
 import java.nio.charset.StandardCharsets;
@@ -20,6 +22,7 @@ import java.util.BitSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -98,6 +101,17 @@ class TraysTest {
                 assertEquals(new BitSet(), later.trays().load(open));
             }
             assertEquals(6, files().size(), "each was put aside");
+            var merge = new Merge(List.of(new ThingId("contacts", "1")), Set.of());
+            for (var damaged : List.of("{", "{}", "{\"merges\":[{}]}")) {
+                later.trays().saveMerges(open, List.of(merge));
+                var merges = files().stream()
+                        .filter(each -> each.toString().contains("-merges"))
+                        .findFirst()
+                        .orElseThrow();
+                Files.writeString(merges, damaged);
+                assertThrows(ProblemException.class, () -> later.trays().merges(open), damaged);
+                assertEquals(List.of(), later.trays().merges(open));
+            }
         }
     }
 
@@ -112,6 +126,18 @@ class TraysTest {
                 assertTrue(kept.startsWith("age-encryption.org/v1"), "as the age format says"); // C2SP age
                 assertFalse(kept.contains("Maren"));
                 assertEquals(picked(open, 0), custodex.trays().load(open));
+
+                var merges = List.of(new Merge(List.of(new ThingId("contacts", "1")), Set.of("NAME\nMaren")));
+                custodex.trays().saveMerges(open, merges);
+                assertEquals(2, files().size());
+                for (var file : files()) {
+                    assertTrue(
+                            Files.readString(file, StandardCharsets.ISO_8859_1).startsWith("age-encryption.org/v1"));
+                }
+                assertEquals(merges, custodex.trays().merges(open));
+                custodex.trays().saveMerges(open, List.of());
+                assertEquals(1, files().size());
+                assertEquals(List.of(), custodex.trays().merges(open));
             }
         }
     }

@@ -29,18 +29,18 @@ import java.util.Set;
 import java.util.TreeMap;
 
 /** A reader of things that a test wrote down, store by store, and a phone that has such stores. */
-final class WrittenReader implements Reader, FileSource {
+public final class WrittenReader implements Reader, FileSource {
     private final Map<String, List<Thing>> stores = new TreeMap<>();
     private final Map<String, Integer> versions = new TreeMap<>();
     private final List<String> read = new ArrayList<>();
     private final Path folder;
 
-    WrittenReader(Path folder) {
+    public WrittenReader(Path folder) {
         this.folder = folder;
     }
 
     /** Puts things into a store, which has another version then. */
-    void write(String store, Thing... things) {
+    public void write(String store, Thing... things) {
         stores.put(store, List.of(things));
         versions.merge(store, 1, Integer::sum);
     }
@@ -56,7 +56,7 @@ final class WrittenReader implements Reader, FileSource {
         return names;
     }
 
-    Catalogue catalogue(Optional<byte[]> below, int layer) throws IOException {
+    public Catalogue catalogue(Optional<byte[]> below, int layer) throws IOException {
         try (var draft = draft(below, layer)) {
             return draft.handOver();
         }

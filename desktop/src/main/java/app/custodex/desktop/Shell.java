@@ -212,6 +212,8 @@ final class Shell extends Region {
         keys.put(KeyCombination.valueOf("Ctrl+G"), readingRoom::openGoneSince);
         keys.put(KeyCombination.valueOf("Ctrl+L"), readingRoom::openFiles);
         keys.put(KeyCombination.valueOf("Ctrl+M"), readingRoom::openPlaces);
+        keys.put(KeyCombination.valueOf("Ctrl+D"), readingRoom::openTwins);
+        keys.put(KeyCombination.valueOf("Ctrl+O"), readingRoom::openOnlyHere);
     }
 
     private void print() {

@@ -10,6 +10,7 @@ import app.custodex.docket.RouteStep;
 import app.custodex.extract.ContactFormat;
 import app.custodex.extract.ContactFormat.Version;
 import app.custodex.extract.ExtractResult;
+import app.custodex.model.Contact;
 import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
 import java.util.List;
@@ -47,6 +48,7 @@ final class ExtractPane extends ScrollPane {
     private final RadioButton vcard3 = format("format-vcard3", "vCard 3.0, for older programs (RFC 2426)");
     private final RadioButton csv = format("format-csv", "CSV, a table (RFC 4180)");
     private final RadioButton html = format("format-html", "HTML, a page to read and print");
+    private final CheckBox merged = new CheckBox();
     private final CheckBox fileEach = new CheckBox("One file a contact");
     private final CheckBox byteOrderMark = new CheckBox("Mark as UTF-8 for spreadsheets");
     private final CheckBox spreadsheetSafe = new CheckBox("Keep spreadsheets from running text as formulas");
@@ -67,6 +69,10 @@ final class ExtractPane extends ScrollPane {
         title.setMinWidth(USE_PREF_SIZE);
         which.setMinWidth(0);
         vcard4.setSelected(true);
+        merged.setId("extract-merged");
+        merged.setSelected(true);
+        merged.setOnAction(event -> refresh());
+        merged.managedProperty().bind(merged.visibleProperty());
         fileEach.setId("extract-file-each");
         byteOrderMark.setId("extract-byte-order-mark");
         spreadsheetSafe.setId("extract-spreadsheet-safe");
@@ -91,12 +97,13 @@ final class ExtractPane extends ScrollPane {
         var head = new HBox(
                 10, title, which, Parts.gap(), Parts.button("extract-close", "Back to the contact", "Esc", close));
         head.setAlignment(Pos.CENTER_LEFT);
-        var where = Parts.row(folder, Parts.button("extract-choose", "Choose…", "", this::choose));
-        var actions = new HBox(10, start, stop, progress);
-        actions.setAlignment(Pos.CENTER_LEFT);
+        var where = Parts.row(folder, Parts.button("extract-choose", "Choose…", "", this::choose), start);
+        stop.managedProperty().bind(stop.visibleProperty());
+        var below = Parts.row(Parts.text("Nothing that is there is overwritten.", "lesser"), Parts.gap(), progress, stop);
         var body = new VBox(
                 10,
                 head,
+                merged,
                 Parts.text("As", "heading"),
                 vcard4,
                 vcard3,
@@ -107,8 +114,7 @@ final class ExtractPane extends ScrollPane {
                 html,
                 Parts.text("Into the folder", "heading"),
                 where,
-                Parts.sentence("Nothing that is there is overwritten.", "lesser"),
-                actions,
+                below,
                 result);
         body.setStyle("-fx-padding: 14 18 14 18;");
         setContent(body);
@@ -129,8 +135,17 @@ final class ExtractPane extends ScrollPane {
     }
 
     void refresh() {
-        title.setText("Extract " + desk.words().count(model.toExtract().size(), "contact", "contacts"));
+        int apart = model.toExtract().size();
+        int asOne = model.toExtractMerged().size();
+        merged.setVisible(asOne < apart);
+        merged.setText("Merged as settled under Twins: " + desk.words().count(asOne) + " instead of "
+                + desk.words().count(apart));
+        title.setText("Extract " + desk.words().count(chosen().size(), "contact", "contacts"));
         which.setText(model.picksContacts() ? "in the tray" : "in the list; none is in the tray");
+    }
+
+    private List<Contact> chosen() {
+        return merged.isSelected() ? model.toExtractMerged() : model.toExtract();
     }
 
     /** Called when the pane comes up. */
@@ -174,7 +189,7 @@ final class ExtractPane extends ScrollPane {
             desk.work().tell(Problem.failure(folder.getText(), "This is not a folder name", "Choose a folder"));
             return;
         }
-        var contacts = model.toExtract();
+        var contacts = chosen();
         var format = format();
         var cancel = new CancelToken();
         running = Optional.of(cancel);

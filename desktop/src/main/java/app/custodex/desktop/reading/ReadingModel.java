@@ -7,7 +7,10 @@ import app.custodex.base.ProblemException;
 import app.custodex.desktop.desk.Desk;
 import app.custodex.model.Contact;
 import app.custodex.model.ThingKind;
+import app.custodex.twins.Merge;
+import app.custodex.twins.MergeProposal;
 import java.io.IOException;
+import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
 import java.util.Map;
@@ -108,7 +111,7 @@ final class ReadingModel {
                             opened.problems(Set.of(ThingKind.CONTACT)).stream()
                                     .findFirst()
                                     .ifPresent(desk.work()::tell);
-                            return new Opened(opened, tray(opened));
+                            return new Opened(opened, kept(opened));
                         },
                         opened -> {
                             if (mine != openings) {
@@ -116,7 +119,10 @@ final class ReadingModel {
                                 return;
                             }
                             show(opened.phone(), false);
-                            tray.enter(opened.phone(), opened.tray());
+                            tray.enter(
+                                    opened.phone(),
+                                    opened.kept().tray(),
+                                    opened.kept().merges());
                             then.run();
                         },
                         () -> {
@@ -164,23 +170,33 @@ final class ReadingModel {
         refresh();
     }
 
-    private record Opened(OpenPhone phone, BitSet tray) {}
+    /** What was picked before, and merged. */
+    private record Kept(BitSet tray, List<Merge> merges) {}
 
-    private BitSet tray(OpenPhone opened) throws IOException {
+    private record Opened(OpenPhone phone, Kept kept) {}
+
+    private Kept kept(OpenPhone opened) throws IOException {
+        var trays = desk.custodex().trays();
+        var picked = new BitSet();
         try {
-            return desk.custodex().trays().load(opened);
+            picked = trays.load(opened);
         } catch (ProblemException damaged) {
             desk.work().tell(damaged.problem());
-            return new BitSet();
+        }
+        try {
+            return new Kept(picked, trays.merges(opened));
+        } catch (ProblemException damaged) {
+            desk.work().tell(damaged.problem());
+            return new Kept(picked, List.of());
         }
     }
 
     private void lookIntoTrayAgain() {
         layer.get()
                 .filter(open -> !growing)
-                .ifPresent(open -> desk.work().start("Tray", () -> tray(open), found -> {
+                .ifPresent(open -> desk.work().start("Tray", () -> kept(open), found -> {
                     if (layer.get().equals(Optional.of(open))) {
-                        tray.enter(open, found);
+                        tray.enter(open, found.tray(), found.merges());
                     }
                 }));
     }
@@ -326,5 +342,23 @@ final class ReadingModel {
     List<Contact> toExtract() {
         var picked = picked();
         return picked.isEmpty() ? shown.get() : picked;
+    }
+
+    /** The same, with contacts as one where that was settled and all of them are among them. */
+    List<Contact> toExtractMerged() {
+        var contacts = new ArrayList<>(toExtract());
+        for (var merge : tray.merges().get()) {
+            var members = merge.of().stream()
+                    .flatMap(id ->
+                            contacts.stream().filter(contact -> contact.id().equals(id)))
+                    .toList();
+            if (members.size() == merge.of().size() && !members.isEmpty()) {
+                contacts.set(
+                        contacts.indexOf(members.getFirst()),
+                        MergeProposal.of(members, merge).merged());
+                contacts.removeAll(members);
+            }
+        }
+        return List.copyOf(contacts);
     }
 }

@@ -13,11 +13,11 @@ import java.util.Arrays;
 import java.util.BitSet;
 import java.util.Optional;
 import java.util.Set;
-import javafx.beans.binding.Bindings;
-import javafx.collections.ListChangeListener;
+import java.util.function.Consumer;
 import javafx.css.PseudoClass;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
+import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.ButtonBase;
 import javafx.scene.control.ComboBox;
@@ -26,7 +26,6 @@ import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.BorderPane;
-import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
@@ -48,7 +47,6 @@ public final class ReadingRoom extends BorderPane {
     private final PeopleList people;
     private final TextField find = new TextField();
     private final AskedChips chips;
-    private final FlowPane open = new FlowPane(10, 6);
     private final Button attached =
             Parts.button("room-attached", "Attachments", "", this::toggleAttached, "row-button", "scope");
     private final Printing printing;
@@ -63,6 +61,8 @@ public final class ReadingRoom extends BorderPane {
     private final FullView full;
     private final FilesView files;
     private final PlacesView places;
+    private final TwinsView twins;
+    private final OnlyHereView onlyHere;
     private final HBox everything;
     private final ContactsPane contacts;
     private final StackPane middle = new StackPane();
@@ -70,7 +70,9 @@ public final class ReadingRoom extends BorderPane {
     private final WaysIn waysIn = new WaysIn(
             new WaysIn.Way("places-open", "Places", "Ctrl+M", this::openPlaces),
             new WaysIn.Way("files-open", "Files", "Ctrl+L", this::openFiles),
-            new WaysIn.Way("gone-since-open", "Gone since", "Ctrl+G", this::openGoneSince));
+            new WaysIn.Way("gone-since-open", "Gone since", "Ctrl+G", this::openGoneSince),
+            new WaysIn.Way("twins-open", "Twins", "Ctrl+D", this::openTwins),
+            new WaysIn.Way("only-here-open", "Only on this phone", "Ctrl+O", this::openOnlyHere));
     private boolean atPlaces;
     /** How many things were read when it was shown last. */
     private long shownAt;
@@ -99,7 +101,9 @@ public final class ReadingRoom extends BorderPane {
                         room.asked().within(Optional.empty()).groups(Set.of()).conversation(Optional.of(conversation))),
                 Optional.of(this::openLarge));
         full = new FullView(desk, model.tray(), this::closeLarge);
-        files = new FilesView(desk, this::closeFiles);
+        files = new FilesView(desk, this::closeBeside);
+        twins = new TwinsView(desk, model.tray(), this::closeBeside);
+        onlyHere = new OnlyHereView(desk, model.tray(), this::closeBeside);
         places = new PlacesView(desk, model.tray(), this::openLarge, this::closePlaces);
         chosen = new Rest<>(detail::show);
         book = new DayBook(desk, model.tray(), chosen::take, this::openLarge);
@@ -136,11 +140,7 @@ public final class ReadingRoom extends BorderPane {
         var title = new HBox(12, Parts.text("Reading room", "title"), where, Parts.gap(), range);
         title.getChildren().getFirst().setStyle("-fx-min-width: 130;");
         title.setAlignment(Pos.CENTER_LEFT);
-        open.setId("open-layers");
-        open.visibleProperty().bind(Bindings.size(desk.openLayers()).greaterThan(1));
-        open.managedProperty().bind(open.visibleProperty());
-        desk.openLayers().addListener((ListChangeListener<Desk.Reading>) change -> showOpen());
-        var head = new VBox(8, title, open, river, kinds);
+        var head = new VBox(8, title, new OpenLayers(desk), river, kinds);
         head.setStyle("-fx-padding: 10 18 10 18;");
         return head;
     }
@@ -184,28 +184,7 @@ public final class ReadingRoom extends BorderPane {
         return new HBox(12, left, read);
     }
 
-    /** The layers that are open; a click goes from one to the other. */
-    private void showOpen() {
-        open.getChildren().clear();
-        for (var layer : desk.openLayers()) {
-            var button = Parts.button(
-                    "open-layer",
-                    layer.phone().name() + ", layer " + layer.layer(),
-                    "",
-                    () -> desk.read(layer.phone(), layer.layer(), false),
-                    "row-button",
-                    "scope");
-            button.pseudoClassStateChanged(
-                    PRESENT, desk.reading().get().filter(layer::sameLayer).isPresent());
-            var close = Parts.button("close-layer", "×", "", () -> desk.closeLayer(layer), "row-button");
-            close.setAccessibleText(
-                    "Close layer " + layer.layer() + " of " + layer.phone().name());
-            open.getChildren().add(new HBox(button, close));
-        }
-    }
-
     private void open(Desk.Reading target) {
-        showOpen();
         var opening = target.phone().name()
                 + (target.straight().isPresent() ? " · as it is now · " : " · layer " + target.layer() + " · ");
         where.setText(opening + "opening…");
@@ -322,6 +301,8 @@ public final class ReadingRoom extends BorderPane {
         waysIn.allow(whole);
         if (!grown) {
             files.leave();
+            twins.leave();
+            onlyHere.leave();
             places.leave();
             atPlaces = false;
             full.end();
@@ -386,7 +367,8 @@ public final class ReadingRoom extends BorderPane {
                 () -> room.room().get().ifPresent(in -> openLarge(in.phone(), new int[] {number}, 0)));
     }
 
-    private void closeFiles() {
+    /** Closes what is looked at beside the list. */
+    private void closeBeside() {
         showBase();
         book.focusList();
     }
@@ -468,12 +450,26 @@ public final class ReadingRoom extends BorderPane {
 
     /** Shows the files as they lie on the phone. */
     public void openFiles() {
+        openBeside(files, files::open);
+    }
+
+    /** Shows what is in the layer more than once. */
+    public void openTwins() {
+        openBeside(twins, twins::open);
+    }
+
+    /** Shows what would be lost with the phone. */
+    public void openOnlyHere() {
+        openBeside(onlyHere, onlyHere::open);
+    }
+
+    private void openBeside(Node view, Consumer<OpenPhone> open) {
         if (getScene() != null && waysIn.areAllowed()) {
             room.room().get().ifPresent(in -> {
                 full.end();
-                detail.media().clear(); // what plays there is not heard beside them
-                files.open(in.phone());
-                middle.getChildren().setAll(files);
+                detail.media().clear(); // what plays there is not heard beside it
+                middle.getChildren().setAll(view);
+                open.accept(in.phone());
             });
         }
     }
@@ -513,6 +509,12 @@ public final class ReadingRoom extends BorderPane {
         }
         if (middle.getChildren().contains(places)) {
             return "places";
+        }
+        if (middle.getChildren().contains(twins)) {
+            return "twins";
+        }
+        if (middle.getChildren().contains(onlyHere)) {
+            return "only-here";
         }
         boolean large = middle.getChildren().contains(full);
         return large || room.asked().groups().equals(Set.of(KindGroup.PICTURES)) ? "pictures" : "reading-room";
@@ -558,6 +560,14 @@ public final class ReadingRoom extends BorderPane {
         }
         if (middle.getChildren().contains(places)) {
             places.pickAllShown();
+            return;
+        }
+        if (middle.getChildren().contains(twins)) {
+            twins.pickAllShown();
+            return;
+        }
+        if (middle.getChildren().contains(onlyHere)) {
+            onlyHere.pickAllShown();
             return;
         }
         if (!atList()) {

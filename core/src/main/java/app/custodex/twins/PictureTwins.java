@@ -1,0 +1,128 @@
+package app.custodex.twins;
+
+import app.custodex.base.CancelToken;
+import app.custodex.media.MediaSource;
+import app.custodex.media.MediaWorkers;
+import app.custodex.media.Picture;
+import app.custodex.model.ThingKind;
+import app.custodex.twins.FileTwins.Numbered;
+import app.custodex.twins.TwinSet.Likeness;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.concurrent.Callable;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.Executors;
+import java.util.concurrent.atomic.AtomicInteger;
+import java.util.function.IntConsumer;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+
+/** Pictures that look alike: the same one smaller, packed anew, or taken a moment later. */
+public final class PictureTwins {
+    private static final Logger LOG = LoggerFactory.getLogger(PictureTwins.class);
+    /** Of 64 parts. Copies that are smaller, lighter or packed anew differ in fewer, other pictures in about half. */
+    private static final int MOST_DIFFERENT = 6;
+    /** How far the shapes may be apart: one by cutting off a bit, but not by turning it. */
+    private static final double SHAPE = 0.06;
+    /** Pixels along the longer side; the hash looks at 32 times 32. */
+    private static final int SIDE = 160;
+
+    private static final int AT_ONCE = 2;
+
+    /** Opens an item to be decoded. */
+    public interface Opener {
+        MediaSource open(String item) throws IOException;
+    }
+
+    private record Look(int number, long hash, double shape) {}
+
+    private PictureTwins() {}
+
+    /**
+     * @param same which files are the same anyway: of each of these sets one is enough
+     * @param progress is told how many were looked at
+     */
+    static List<TwinSet> of(
+            List<Numbered> files, List<TwinSet> same, Opener opener, IntConsumer progress, CancelToken cancel)
+            throws IOException {
+        var others = Groups.others(same);
+        var pictures = files.stream()
+                .filter(each -> each.file().kind() == ThingKind.PICTURE && !others.contains(each.number()))
+                .toList();
+        return alike(look(pictures, opener, progress, cancel), cancel);
+    }
+
+    private static List<Look> look(List<Numbered> pictures, Opener opener, IntConsumer progress, CancelToken cancel)
+            throws IOException {
+        var done = new AtomicInteger();
+        var tasks = pictures.stream()
+                .<Callable<Optional<Look>>>map(each -> () -> {
+                    cancel.check();
+                    var look = look(each, opener);
+                    progress.accept(done.incrementAndGet());
+                    return look;
+                })
+                .toList();
+        var looks = new ArrayList<Look>();
+        try (var pool = Executors.newFixedThreadPool(AT_ONCE, Thread.ofVirtual().factory())) {
+            for (var task : pool.invokeAll(tasks)) {
+                task.get().ifPresent(looks::add);
+            }
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new IOException(e);
+        } catch (ExecutionException e) {
+            cancel.check();
+            throw new IOException(e);
+        }
+        return looks;
+    }
+
+    /** The small one that the camera put into the file will do; empty for what can't be decoded. */
+    private static Optional<Look> look(Numbered each, Opener opener) {
+        try (var source = opener.open(each.file().id().item())) {
+            Picture picture = MediaWorkers.shared().picture(source, SIDE, true);
+            return Optional.of(new Look(
+                    each.number(), PictureHash.of(picture), (double) picture.fullWidth() / picture.fullHeight()));
+        } catch (IOException e) {
+            LOG.info("a picture could not be compared: {}", e.getClass().getSimpleName());
+            return Optional.empty();
+        }
+    }
+
+    /** Each goes to the first that it looks like: so all of a set look like one, and not each like the next. */
+    private static List<TwinSet> alike(List<Look> looks, CancelToken cancel) {
+        var sets = new ArrayList<TwinSet>();
+        var taken = new BitSet();
+        for (int i = 0; i < looks.size(); i++) {
+            cancel.check();
+            if (taken.get(i)) {
+                continue;
+            }
+            var first = looks.get(i);
+            var set = new ArrayList<Integer>(List.of(first.number()));
+            int farthest = 0;
+            for (int j = i + 1; j < looks.size(); j++) {
+                var other = looks.get(j);
+                int different = PictureHash.different(first.hash(), other.hash());
+                if (!taken.get(j)
+                        && different <= MOST_DIFFERENT
+                        && Math.abs(first.shape() / other.shape() - 1) <= SHAPE) {
+                    taken.set(j);
+                    set.add(other.number());
+                    farthest = Math.max(farthest, different);
+                }
+            }
+            if (set.size() > 1) {
+                sets.add(new TwinSet(
+                        Likeness.LOOK_ALIKE,
+                        "they look alike: at most " + farthest + " of " + PictureHash.PARTS + " parts differ",
+                        set));
+            }
+        }
+        return sets;
+    }
+}
