@@ -14,6 +14,7 @@ import app.custodex.catalogue.CatalogueHead;
 import app.custodex.catalogue.Comparison;
 import app.custodex.catalogue.Filter;
 import app.custodex.catalogue.Growth;
+import app.custodex.catalogue.SentIn;
 import app.custodex.extract.ContactExtraction;
 import app.custodex.extract.ContactFormat;
 import app.custodex.extract.ExtractResult;
@@ -24,6 +25,7 @@ import app.custodex.link.PhonePath;
 import app.custodex.link.ZipsInside;
 import app.custodex.media.MediaSource;
 import app.custodex.media.StreamSource;
+import app.custodex.model.App;
 import app.custodex.model.Contact;
 import app.custodex.model.MediaFile.Place;
 import app.custodex.model.ThingId;
@@ -55,6 +57,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeMap;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.locks.ReadWriteLock;
 import java.util.concurrent.locks.ReentrantReadWriteLock;
@@ -84,6 +87,7 @@ public final class OpenPhone implements Closeable {
     private final Catalogue catalogue;
     private final Supplier<Contacts> contacts;
     private final Supplier<Names> names;
+    private final Supplier<SentIn> sentIn;
     /** Whoever takes something out holds it; closing waits for them. */
     private final ReadWriteLock inUse = new ReentrantReadWriteLock();
 
@@ -110,6 +114,7 @@ public final class OpenPhone implements Closeable {
         this.catalogue = catalogue;
         this.contacts = Suppliers.once(() -> contacts(locale));
         this.names = Suppliers.once(this::loadNames);
+        this.sentIn = Suppliers.once(this::loadSentIn);
     }
 
     /**
@@ -249,6 +254,19 @@ public final class OpenPhone implements Closeable {
         }
     }
 
+    /** In which conversations its files were sent or came. Takes up to a second the first time. */
+    public SentIn sentIn() {
+        return sentIn.get();
+    }
+
+    private SentIn loadSentIn() {
+        try {
+            return catalogue.sentIn();
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
     private Contacts contacts(Locale locale) {
         try {
             var all = new ArrayList<Contact>();
@@ -359,6 +377,19 @@ public final class OpenPhone implements Closeable {
             }
             return items;
         });
+    }
+
+    /** The names of apps, by the folders in which their data lies. */
+    public Map<PhonePath, String> appFolders() throws IOException {
+        var folders = new TreeMap<PhonePath, String>();
+        catalogue.forEach(catalogue.find(Filter.EVERYTHING.of(ThingKind.APP), Order.AS_KEPT), entry -> {
+            if (entry.thing() instanceof App app) {
+                PhonePath.parse(app.folder())
+                        .filter(folder -> !folder.equals(PhonePath.ROOT))
+                        .ifPresent(folder -> folders.put(folder, app.title()));
+            }
+        });
+        return folders;
     }
 
     /** The names of the tables and views of a database. */

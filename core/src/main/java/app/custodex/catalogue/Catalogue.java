@@ -319,6 +319,11 @@ public final class Catalogue implements Closeable {
         return Folds.of(this);
     }
 
+    /** In which conversations files were sent or came. Takes about a second with many of them. */
+    public SentIn sentIn() throws IOException {
+        return SentIn.of(this);
+    }
+
     /** To what lists of the things in a spine of this catalogue are narrowed. */
     public Traits traits(Spine of) throws IOException {
         return ask(() -> Traits.load(db, of));
@@ -532,47 +537,12 @@ public final class Catalogue implements Closeable {
         });
     }
 
-    /** What was read together. */
-    record StoreRow(long id, String version) {}
-
-    /** All stores, by reader and name. */
-    Map<String, StoreRow> stores() throws IOException {
-        return ask(() -> {
-            var stores = new HashMap<String, StoreRow>();
-            try (var statement = db.createStatement();
-                    var rows = statement.executeQuery("SELECT reader, name, id, version FROM store")) {
-                while (rows.next()) {
-                    stores.put(
-                            rows.getString(1) + '\n' + rows.getString(2),
-                            new StoreRow(rows.getLong(3), rows.getString(4)));
-                }
-            }
-            return stores;
-        });
+    Map<String, Stores.StoreRow> stores() throws IOException {
+        return ask(() -> Stores.all(db));
     }
 
-    /** By what a thing is known again, and whether it is as it was. */
-    record Row(byte[] key, ThingKind kind, long digest, long number) {}
-
-    /** The things of a store, in the order of their keys, byte by byte. */
-    List<Row> rows(long store) throws IOException {
-        return ask(() -> {
-            var found = new ArrayList<Row>();
-            try (var statement = db.createStatement();
-                    var rows = statement.executeQuery(
-                            "SELECT CAST(key AS BLOB), kind, digest, id FROM thing WHERE store = " + store
-                                    + " ORDER BY key, kind, id")) {
-                while (rows.next()) {
-                    var key = rows.getBytes(1);
-                    found.add(new Row(
-                            key == null ? new byte[0] : key,
-                            ThingKind.values()[rows.getInt(2)],
-                            rows.getLong(3),
-                            rows.getLong(4)));
-                }
-            }
-            return found;
-        });
+    List<Stores.Row> rows(long store) throws IOException {
+        return ask(() -> Stores.rows(db, store));
     }
 
     /** The messages of a conversation, the oldest first. */

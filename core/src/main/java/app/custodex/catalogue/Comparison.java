@@ -78,7 +78,7 @@ public final class Comparison {
     }
 
     /** Both in the order of their keys. */
-    private void merge(List<Catalogue.Row> before, List<Catalogue.Row> after) {
+    private void merge(List<Stores.Row> before, List<Stores.Row> after) {
         int b = 0;
         int a = 0;
         while (b < before.size() || a < after.size()) {
@@ -101,7 +101,7 @@ public final class Comparison {
         }
     }
 
-    private static int order(Catalogue.Row one, Catalogue.Row other) {
+    private static int order(Stores.Row one, Stores.Row other) {
         int byKey = Arrays.compareUnsigned(one.key(), other.key());
         return byKey != 0 ? byKey : one.kind().compareTo(other.kind());
     }

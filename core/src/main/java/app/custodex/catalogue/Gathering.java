@@ -7,12 +7,9 @@ import app.custodex.catalogue.Lists.Sorting;
 import app.custodex.catalogue.Trait.Aspect;
 import app.custodex.model.Album;
 import app.custodex.model.Attachment;
-import app.custodex.model.Conversation;
 import app.custodex.model.MediaFile.Place;
-import app.custodex.model.Message;
 import app.custodex.model.Playlist;
 import app.custodex.model.Thing;
-import app.custodex.model.ThingId;
 import app.custodex.model.ThingKind;
 import com.ibm.icu.text.Collator;
 import com.ibm.icu.util.ULocale;
@@ -83,19 +80,14 @@ final class Gathering {
     }
 
     private void conversations() throws IOException {
-        var names = catalogue.names();
-        var titles = new HashMap<ThingId, String>();
-        each(Filter.EVERYTHING.of(ThingKind.CONVERSATION), thing -> {
-            if (thing instanceof Conversation conversation) {
-                titles.put(thing.id(), names.title(conversation));
-            }
-        });
-        var withFiles = Filter.EVERYTHING.withAttachments().of(ThingKind.MESSAGE);
-        each(withFiles, thing -> {
-            if (thing instanceof Message message) {
-                add(message.attachments(), titles.getOrDefault(message.conversation(), ""));
-            }
-        });
+        catalogue
+                .sentIn()
+                .all()
+                .forEach((item, sent) -> sent.stream()
+                        .map(SentIn.Sent::title)
+                        .filter(title -> !title.isBlank())
+                        .forEach(title -> byItem.computeIfAbsent(item, i -> new LinkedHashSet<>())
+                                .add(title)));
     }
 
     private void genres() throws IOException {

@@ -41,7 +41,7 @@ final class ThingTable implements Closeable {
     private final PreparedStatement insertStore;
     private final PreparedStatement endStore;
     private final PreparedStatement find;
-    private final Map<StoreName, Catalogue.StoreRow> stores = new HashMap<>();
+    private final Map<StoreName, Stores.StoreRow> stores = new HashMap<>();
     private final Beginnings beginnings;
     private long lastThing;
     private long lastStore;
@@ -92,7 +92,7 @@ final class ThingTable implements Closeable {
             while (rows.next()) {
                 stores.put(
                         new StoreName(rows.getString(1), rows.getString(2)),
-                        new Catalogue.StoreRow(rows.getLong(3), rows.getString(4)));
+                        new Stores.StoreRow(rows.getLong(3), rows.getString(4)));
                 lastStore = Math.max(lastStore, rows.getLong(3));
             }
         }

@@ -29,6 +29,7 @@ import org.apache.tika.parser.pdf.PDFParser;
 import org.apache.tika.parser.txt.TXTParser;
 import org.apache.tika.sax.BodyContentHandler;
 import org.jspecify.annotations.Nullable;
+import org.xml.sax.ContentHandler;
 import org.xml.sax.SAXException;
 
 /** Reads the text of a document, and what it says of itself. */
@@ -58,7 +59,7 @@ final class DocumentFacts {
             }
             var context = new ParseContext();
             context.set(Parser.class, EmptyParser.INSTANCE); // what is inside a document stays there
-            parse(parser.get(), in, text, metadata, context);
+            parse(parser.get(), in, new PageMarks(text), metadata, context);
         }
         var facts = new ArrayList<Fact>();
         text(metadata.get(PagedText.N_PAGES)).ifPresent(pages -> facts.add(new Fact("Pages", pages)));
@@ -73,7 +74,7 @@ final class DocumentFacts {
     }
 
     private static void parse(
-            Parser parser, InputStream in, BodyContentHandler text, Metadata metadata, ParseContext context)
+            Parser parser, InputStream in, ContentHandler text, Metadata metadata, ParseContext context)
             throws IOException {
         try {
             parser.parse(in, text, metadata, context);

@@ -13,7 +13,7 @@ import java.util.Optional;
  *
  * @param title its own; empty when it has none
  * @param taken when it was taken or made: with the zone only where the file has it, by the clock on the wall otherwise
- * @param text that stands in a document; empty for other files
+ * @param text that stands in a document, with a {@link #PAGE} where a page or a chapter begins; empty for other files
  */
 public record FileFacts(
         String title,
@@ -22,6 +22,9 @@ public record FileFacts(
         Optional<Duration> length,
         List<Fact> facts,
         String text) {
+    /** Form feed: a page begins. */
+    public static final char PAGE = '\f';
+
     public static final FileFacts NONE =
             new FileFacts("", Optional.empty(), Optional.empty(), Optional.empty(), List.of(), "");
 

@@ -39,6 +39,19 @@ public final class FolderTree {
         }
     }
 
+    /** The data of an app, under its name. */
+    public record OfApp(String name, Folder folder) implements Node {
+        @Override
+        public PhonePath path() {
+            return folder.path();
+        }
+
+        @Override
+        public long bytes() {
+            return folder.bytes();
+        }
+    }
+
     private static final Comparator<Node> BY_NAME = Comparator.<Node, Boolean>comparing(Item.class::isInstance)
             .thenComparing(node -> node.name().toLowerCase(Locale.ROOT))
             .thenComparing(Node::path);
@@ -82,11 +95,43 @@ public final class FolderTree {
         int items = 0;
         long bytes = 0;
         for (var child : children) {
-            items += child instanceof Folder folder ? folder.items() : 1;
+            items += switch (child) {
+                case Folder folder -> folder.items();
+                case OfApp app -> app.folder().items();
+                case Item item -> 1;
+            };
             bytes += child.bytes();
         }
         children.sort(BY_NAME);
         return new Folder(path, items, bytes, children);
+    }
+
+    /**
+     * The data of apps, each under its name; apps without any file are left out, and so are files that are no app's.
+     *
+     * @param apps the names of apps, by the folders in which their data lies
+     */
+    public static Folder byApp(Map<PhonePath, String> apps, List<Item> items) {
+        var nodes = new ArrayList<Node>();
+        apps.forEach((path, name) -> {
+            var own = items.stream().filter(item -> item.path().in(path)).toList();
+            if (!own.isEmpty()) {
+                nodes.add(new OfApp(name, at(path, of(own))));
+            }
+        });
+        return folder(PhonePath.ROOT, nodes);
+    }
+
+    /** The folder of a path in a tree that has nothing beside it. */
+    private static Folder at(PhonePath path, Folder from) {
+        return from.path().equals(path)
+                ? from
+                : from.children().stream()
+                        .filter(Folder.class::isInstance)
+                        .map(Folder.class::cast)
+                        .findFirst()
+                        .map(only -> at(path, only))
+                        .orElse(from);
     }
 
     /** The files whose path has all of the words, wherever they lie. */

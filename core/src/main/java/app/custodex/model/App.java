@@ -11,6 +11,7 @@ import java.util.function.Consumer;
  * @param bytes that the app itself takes; 0 when the phone does not say
  * @param installed when it was put on the phone
  * @param data what became of the data that it keeps
+ * @param folder in which that lies on the phone; empty when it keeps none, or the phone does not say
  */
 public record App(
         ThingId id,
@@ -20,7 +21,8 @@ public record App(
         String version,
         long bytes,
         Optional<Moment> installed,
-        Data data)
+        Data data,
+        String folder)
         implements Thing {
     /** Where an app's own data is. */
     public enum Data {

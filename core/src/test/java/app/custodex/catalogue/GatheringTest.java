@@ -120,6 +120,14 @@ class GatheringTest {
                     List.of("Favourites p3", "Zander p3,p1", " p4,p2"),
                     sections(catalogue, ThingKind.PICTURE, Sorting.ALBUM));
             assertEquals(List.of("Ivo p2", " p4,p3,p1"), sections(catalogue, ThingKind.PICTURE, Sorting.CONVERSATION));
+            var sent = catalogue.sentIn().of("p2");
+            assertEquals(1, sent.size());
+            assertEquals("Ivo", sent.getFirst().title());
+            assertEquals(talk, sent.getFirst().conversation().id());
+            assertEquals(
+                    new ThingId("talks", "m"),
+                    catalogue.read(sent.getFirst().message()).getFirst().thing().id());
+            assertEquals(List.of(), catalogue.sentIn().of("p1"));
             assertEquals(List.of("Tide s2,s1"), sections(catalogue, ThingKind.TRACK, Sorting.PLAYLIST));
             assertEquals(List.of("Shanty s1", " s2"), sections(catalogue, ThingKind.TRACK, Sorting.GENRE));
         }

@@ -198,7 +198,8 @@ class TraitsTest {
                         "1",
                         5,
                         Optional.empty(),
-                        App.Data.NOT_HERE)));
+                        App.Data.NOT_HERE,
+                        "")));
     }
 
     @Test

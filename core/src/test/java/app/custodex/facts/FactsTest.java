@@ -8,6 +8,8 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 import app.custodex.base.Json;
 import app.custodex.base.ProblemException;
 import app.custodex.facts.FileFacts.Sort;
+import app.custodex.files.DocumentText;
+import app.custodex.files.DocumentText.Paragraph;
 import app.custodex.model.MediaFile.Fact;
 import app.custodex.model.Moment;
 import com.fasterxml.jackson.databind.JsonNode;
@@ -307,7 +309,14 @@ class FactsTest {
             document.getDocumentInformation().setTitle("Deed of the boat");
             var page = new PDPage();
             document.addPage(page);
-            document.addPage(new PDPage());
+            var second = new PDPage();
+            document.addPage(second);
+            try (var content = new PDPageContentStream(document, second)) {
+                content.beginText();
+                content.setFont(new PDType1Font(FontName.HELVETICA), 12);
+                content.showText("The nets do not");
+                content.endText();
+            }
             try (var content = new PDPageContentStream(document, page)) {
                 content.beginText();
                 content.setFont(new PDType1Font(FontName.HELVETICA), 12);
@@ -318,7 +327,11 @@ class FactsTest {
         }
         var facts = document("deed.pdf", pdf.toByteArray());
         assertEquals("Deed of the boat", facts.title());
-        assertEquals("The oars stay with the boat", facts.text());
+        assertEquals(
+                List.of(
+                        new Paragraph(1, true, "The oars stay with the boat"),
+                        new Paragraph(2, true, "The nets do not")),
+                DocumentText.paragraphs(facts.text()));
         assertTrue(facts.facts().contains(new Fact("Pages", "2")));
 
         var office = new ByteArrayOutputStream();

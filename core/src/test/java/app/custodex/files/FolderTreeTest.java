@@ -5,10 +5,12 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import app.custodex.files.FolderTree.Folder;
 import app.custodex.files.FolderTree.Item;
 import app.custodex.files.FolderTree.Node;
+import app.custodex.files.FolderTree.OfApp;
 import app.custodex.link.PhonePath;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Random;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
@@ -48,10 +50,30 @@ final class FolderTreeTest {
         assertEquals(List.of("A.jpg", "b.jpg"), names(folder(roll, "2025")));
     }
 
+    @Test
+    void theDataOfAppsStandsUnderTheirNames() {
+        var items = List.of(
+                item("App data/org.example.tides/db/tides.db", 20),
+                item("App data/org.example.tides/settings.xml", 5),
+                item("App data/org.example.tidesplus/x", 9),
+                item("Pictures/a.jpg", 1));
+        var tree = FolderTree.byApp(
+                Map.of(
+                        new PhonePath("App data/org.example.tides"), "Tide clock",
+                        new PhonePath("App data/org.example.gone"), "Gone"),
+                items);
+        assertEquals(List.of("Tide clock"), names(tree));
+        assertEquals(2, tree.items());
+        assertEquals(25, tree.bytes());
+        var app = (OfApp) tree.children().getFirst();
+        assertEquals(List.of("db", "settings.xml"), names(app.folder()));
+    }
+
     private static Stream<Item> all(Folder folder) {
         return folder.children().stream().flatMap(node -> switch (node) {
             case Item item -> Stream.of(item);
             case Folder inside -> all(inside);
+            case OfApp app -> all(app.folder());
         });
     }
 

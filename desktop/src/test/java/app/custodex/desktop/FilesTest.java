@@ -4,7 +4,9 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import app.custodex.files.DocumentText.Paragraph;
 import app.custodex.files.FolderTree;
+import app.custodex.files.FolderTree.Node;
 import app.custodex.files.RawContent;
 import java.nio.charset.StandardCharsets;
 import javafx.scene.control.ComboBox;
@@ -123,8 +125,39 @@ class FilesTest extends WindowTest {
             until(
                     "nothing private",
                     () -> !robot.lookup("#file-text").query().getParent().isVisible());
+            robot.push(KeyCode.F6);
+
+            // The data of apps under their names.
+            var apps = FolderTree.byApp(layer.appFolders(), items);
+            assertFalse(apps.children().isEmpty());
+            click(robot, "#files-by-app");
+            until("as many files", () -> text(robot, "#files-count").startsWith(apps.items() + " file"));
+            assertEquals(
+                    apps.children().stream().map(Node::name).toList(),
+                    ((TreeView<?>) robot.lookup("#files-tree").query())
+                            .getRoot().getChildren().stream()
+                                    .map(item -> ((Node) item.getValue()).name())
+                                    .toList());
             robot.push(KeyCode.ESCAPE);
             until("the reading room", () -> shows(robot, "#day-book"));
         }
+    }
+
+    @Test
+    void aBookIsReadChapterByChapter(FxRobot robot) throws Exception {
+        readyPhone(robot);
+        click(robot, "#read-straight");
+        until("the whole phone", () -> text(robot, "#room-where").contains("times in"));
+        robot.push(KeyCode.F6);
+        until("the curtain", () -> !workplace.desk().veil().isDown());
+        robot.push(KeyCode.CONTROL, KeyCode.L);
+        until("the files", () -> text(robot, "#files-count").contains(" files"));
+        find(robot, "lights.epub", 1);
+        until("its chapters", () -> shows(robot, "#document-pages"));
+        ListView<Paragraph> pages = robot.lookup("#document-pages").queryListView();
+        assertEquals(3, pages.getItems().getLast().page());
+        assertTrue(
+                pages.getItems().getFirst().text().startsWith("The first light"),
+                pages.getItems().toString());
     }
 }

@@ -142,7 +142,8 @@ class TwinsInWindowTest extends WindowTest {
         try (var layer = layerOne()) {
             // The customer still has one picture, under another name.
             var numbers = layer.catalogue().find(Filter.EVERYTHING.of(ThingKind.PICTURE), Order.OLDEST_FIRST);
-            int all = layer.catalogue().find("", Filter.EVERYTHING.of(ThingKind.PICTURE, ThingKind.VIDEO), Order.AS_KEPT)
+            int all = layer.catalogue()
+                    .find("", Filter.EVERYTHING.of(ThingKind.PICTURE, ThingKind.VIDEO), Order.AS_KEPT)
                     .length;
             var entry = layer.catalogue().read(numbers).stream()
                     .filter(each -> ((MediaFile) each.thing()).bytes() > 0)

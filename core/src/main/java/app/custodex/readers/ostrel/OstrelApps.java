@@ -46,6 +46,7 @@ final class OstrelApps extends StoreReader {
                                 row.text("version"),
                                 Math.max(0, row.number("bytes")),
                                 Ostrel.moment(row, "installed"),
-                                AppData.at(row.text("data"), phone.files())))));
+                                AppData.at(row.text("data"), phone.files()),
+                                row.text("data")))));
     }
 }

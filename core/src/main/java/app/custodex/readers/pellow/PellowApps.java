@@ -42,6 +42,7 @@ final class PellowApps extends ListReader {
                 text(entry, "version"),
                 Math.max(0, entry.path("bytes").asLong(0)),
                 installed.isEmpty() ? Optional.empty() : Optional.of(new Moment.Day(LocalDate.parse(installed))),
-                AppData.at(text(entry, "data"), phone.files())));
+                AppData.at(text(entry, "data"), phone.files()),
+                text(entry, "data")));
     }
 }

@@ -99,7 +99,8 @@ final class ExtractPane extends ScrollPane {
         head.setAlignment(Pos.CENTER_LEFT);
         var where = Parts.row(folder, Parts.button("extract-choose", "Choose…", "", this::choose), start);
         stop.managedProperty().bind(stop.visibleProperty());
-        var below = Parts.row(Parts.text("Nothing that is there is overwritten.", "lesser"), Parts.gap(), progress, stop);
+        var below =
+                Parts.row(Parts.text("Nothing that is there is overwritten.", "lesser"), Parts.gap(), progress, stop);
         var body = new VBox(
                 10,
                 head,

@@ -1,11 +1,19 @@
 package app.custodex.desktop.reading;
 
 import app.custodex.app.OpenPhone;
+import app.custodex.base.Problem;
+import app.custodex.base.SafeNames;
+import app.custodex.catalogue.Catalogue.Entry;
 import app.custodex.desktop.desk.Desk;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.UserText;
+import app.custodex.files.DocumentText;
 import app.custodex.files.FolderTree.Item;
 import app.custodex.files.RawContent;
+import app.custodex.model.MediaFile;
+import app.custodex.model.ThingId;
+import java.io.IOException;
+import java.nio.file.Path;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Locale;
@@ -25,6 +33,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
+import javafx.stage.FileChooser;
 import org.jspecify.annotations.Nullable;
 
 /** What stands in one file: its text, its bytes, its picture or sound, or its tables. */
@@ -40,8 +49,12 @@ final class FileLook extends VBox {
     private static final Set<String> HEARD =
             Set.of(".mp3", ".m4a", ".aac", ".amr", ".opus", ".ogg", ".flac", ".wav", ".m4r");
 
+    /** Documents whose text has marks in it that nobody wants to read. */
+    private static final Set<String> LAID_OUT = Set.of(".rtf", ".html", ".htm");
+
     /** Ways to look at it. */
     private enum Way {
+        PAGES("Pages"),
         TEXT("Text"),
         BYTES("Bytes"),
         MEDIA("Picture or sound"),
@@ -66,11 +79,21 @@ final class FileLook extends VBox {
     private final ListView<String> bytes = new ListView<>();
     private final MediaPreview media;
     private final DatabaseLook database;
+    private final DocumentPages pages;
+    private final Button takeOut = Parts.button("file-take-out", "Take out…", "", this::takeOut, "row-button");
     private Optional<Shown> shown = Optional.empty();
     private int question;
 
-    /** @param beginning of the file */
-    private record Shown(OpenPhone phone, Item item, byte[] beginning, Optional<RawContent.Decoded> text) {}
+    /**
+     * @param beginning of the file
+     * @param document its paragraphs, when it is a document
+     */
+    private record Shown(
+            OpenPhone phone,
+            Item item,
+            byte[] beginning,
+            Optional<RawContent.Decoded> text,
+            List<DocumentText.Paragraph> document) {}
 
     FileLook(Desk desk) {
         super(8);
@@ -79,6 +102,7 @@ final class FileLook extends VBox {
         path = desk.veil().line("", "lesser", "mono");
         media = new MediaPreview(desk, Optional.empty());
         database = new DatabaseLook(desk);
+        pages = new DocumentPages(desk);
         setId("file-look");
         setStyle("-fx-padding: 12 16 12 16;");
         setMinWidth(0);
@@ -138,7 +162,7 @@ final class FileLook extends VBox {
                         "A file",
                         () -> {
                             var beginning = phone.beginning(item.path().text(), MOST);
-                            return new Shown(phone, item, beginning, RawContent.text(beginning));
+                            return new Shown(phone, item, beginning, RawContent.text(beginning), document(phone, item));
                         },
                         found -> {
                             if (mine == question) {
@@ -147,11 +171,25 @@ final class FileLook extends VBox {
                         });
     }
 
+    /** What was read of a document when the layer was. */
+    private static List<DocumentText.Paragraph> document(OpenPhone phone, Item item) throws IOException {
+        return phone.catalogue()
+                .find(new ThingId(item.path().text(), ""))
+                .map(Entry::thing)
+                .filter(MediaFile.class::isInstance)
+                .map(thing -> DocumentText.paragraphs(((MediaFile) thing).text()))
+                .orElse(List.of());
+    }
+
     private void take(Shown found) {
         shown = Optional.of(found);
         boolean isDatabase = RawContent.isDatabase(found.beginning());
         var ending = found.item().path().ending();
         boolean isMedia = SEEN.contains(ending) || HEARD.contains(ending);
+        boolean isDocument = !found.document().isEmpty();
+        if (isDocument) {
+            ways.getChildren().add(button(Way.PAGES));
+        }
         if (isDatabase) {
             ways.getChildren().add(button(Way.TABLES));
         }
@@ -161,8 +199,14 @@ final class FileLook extends VBox {
         if (found.text().isPresent()) {
             ways.getChildren().add(button(Way.TEXT));
         }
-        ways.getChildren().add(button(Way.BYTES));
-        look(isDatabase ? Way.TABLES : isMedia ? Way.MEDIA : found.text().isPresent() ? Way.TEXT : Way.BYTES);
+        ways.getChildren().addAll(button(Way.BYTES), Parts.gap(), takeOut);
+        boolean isLaidOut = isDocument && (found.text().isEmpty() || LAID_OUT.contains(ending));
+        look(
+                isLaidOut
+                        ? Way.PAGES
+                        : isDatabase
+                                ? Way.TABLES
+                                : isMedia ? Way.MEDIA : found.text().isPresent() ? Way.TEXT : Way.BYTES);
     }
 
     private Button button(Way way) {
@@ -185,6 +229,7 @@ final class FileLook extends VBox {
                                     ? "Its first picture. Videos play in the reading room, among the pictures."
                                     : "";
                         case TABLES -> "";
+                        case PAGES -> "Its words, as they are found. To see how it is laid out, take it out.";
                     });
             content.getChildren().setAll(node(way, file));
         });
@@ -198,6 +243,10 @@ final class FileLook extends VBox {
 
     private Node node(Way way, Shown file) {
         return switch (way) {
+            case PAGES -> {
+                pages.show(file.document());
+                yield pages;
+            }
             case TEXT -> {
                 var words = file.text().map(RawContent.Decoded::text).orElse("");
                 text.setItems(FXCollections.observableList(RawContent.lines(words)));
@@ -222,6 +271,32 @@ final class FileLook extends VBox {
                 yield database;
             }
         };
+    }
+
+    /** Asks where to, and writes the file there as it is. */
+    private void takeOut() {
+        shown.ifPresent(file -> {
+            var chooser = new FileChooser();
+            chooser.setTitle("Where to write the file");
+            chooser.setInitialFileName(SafeNames.of(file.item().path().name(), "file"));
+            Optional.ofNullable(chooser.showSaveDialog(getScene().getWindow()))
+                    .ifPresent(target -> takeOut(file, target.toPath()));
+        });
+    }
+
+    private void takeOut(Shown file, Path target) {
+        desk.work()
+                .start(
+                        target.toString(),
+                        () -> {
+                            file.phone().takeOut(new ThingId(file.item().path().text(), ""), target);
+                            return target;
+                        },
+                        written -> desk.work()
+                                .tell(Problem.note(
+                                        written.toString(),
+                                        "The file was written, byte for byte",
+                                        "It is the same as in the layer")));
     }
 
     /** A line of text, in whatever scripts. */

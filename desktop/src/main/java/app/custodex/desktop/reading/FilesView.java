@@ -8,11 +8,14 @@ import app.custodex.files.FolderTree;
 import app.custodex.files.FolderTree.Folder;
 import app.custodex.files.FolderTree.Item;
 import app.custodex.files.FolderTree.Node;
+import app.custodex.files.FolderTree.OfApp;
 import java.util.List;
 import java.util.Optional;
 import javafx.collections.FXCollections;
 import javafx.collections.ObservableList;
+import javafx.css.PseudoClass;
 import javafx.geometry.Pos;
+import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListCell;
 import javafx.scene.control.ListView;
@@ -30,6 +33,7 @@ import org.jspecify.annotations.Nullable;
 
 /** The files of a layer as they lie on the phone, and what stands in each. */
 final class FilesView extends HBox {
+    private static final PseudoClass PRESENT = PseudoClass.getPseudoClass("present");
     private static final double TREE_WIDTH = 420;
     private static final double ROW = 30;
 
@@ -41,6 +45,9 @@ final class FilesView extends HBox {
     private final ListView<Item> found = new ListView<>();
     private final StackPane lists = new StackPane(tree);
     private final FileLook look;
+    private final Button byApp = Parts.button("files-by-app", "By app", "", this::toggleByApp, "row-button", "scope");
+    private Optional<Listed> listed = Optional.empty();
+    private boolean showingApps;
     private List<Item> items = List.of();
     private Optional<OpenPhone> phone = Optional.empty();
 
@@ -78,7 +85,8 @@ final class FilesView extends HBox {
         var head = new HBox(8, find, Parts.button("files-close", "Close", "Esc", this::close));
         head.setAlignment(Pos.CENTER_LEFT);
         head.setStyle("-fx-padding: 8 10 8 10;");
-        var foot = new HBox(count);
+        var foot = new HBox(8, count, Parts.gap(), byApp);
+        foot.setAlignment(Pos.CENTER_LEFT);
         foot.setStyle("-fx-padding: 4 10 6 12;");
         var left = new VBox(head, Parts.rule(), foot, Parts.rule(), lists);
         left.getStyleClass().add("split-left");
@@ -112,7 +120,7 @@ final class FilesView extends HBox {
                         "Files",
                         () -> {
                             var all = of.items();
-                            return new Listed(all, FolderTree.of(all));
+                            return new Listed(all, FolderTree.of(all), FolderTree.byApp(of.appFolders(), all));
                         },
                         listed -> {
                             if (phone.equals(Optional.of(of))) {
@@ -121,16 +129,32 @@ final class FilesView extends HBox {
                         });
     }
 
-    private record Listed(List<Item> items, Folder root) {}
+    /** @param apps the data of apps, each under its name */
+    private record Listed(List<Item> items, Folder root, Folder apps) {}
 
-    private void take(Listed listed) {
-        items = listed.items();
-        var root = new Branch(listed.root());
-        root.setExpanded(true);
-        tree.setRoot(root);
-        count.setText(figures(listed.root().items(), listed.root().bytes()));
+    private void take(Listed newListed) {
+        listed = Optional.of(newListed);
+        items = newListed.items();
+        byApp.setDisable(newListed.apps().items() == 0);
+        showTree();
         filter(find.getText());
         tree.requestFocus();
+    }
+
+    private void showTree() {
+        listed.ifPresent(all -> {
+            var root = new Branch(showingApps ? all.apps() : all.root());
+            root.setExpanded(true);
+            tree.setRoot(root);
+        });
+        byApp.pseudoClassStateChanged(PRESENT, showingApps);
+    }
+
+    private void toggleByApp() {
+        showingApps = !showingApps;
+        find.clear();
+        showTree();
+        filter("");
     }
 
     void focusFind() {
@@ -142,6 +166,10 @@ final class FilesView extends HBox {
     void leave() {
         phone = Optional.empty();
         items = List.of();
+        listed = Optional.empty();
+        showingApps = false;
+        byApp.pseudoClassStateChanged(PRESENT, false);
+        byApp.setDisable(true);
         tree.setRoot(null);
         found.setItems(FXCollections.observableArrayList());
         find.clear();
@@ -165,8 +193,10 @@ final class FilesView extends HBox {
         lists.getChildren().setAll(all ? tree : found);
         if (all) {
             Optional.ofNullable(tree.getRoot())
-                    .ifPresent(root ->
-                            count.setText(figures(items.size(), root.getValue().bytes())));
+                    .map(TreeItem::getValue)
+                    .filter(Folder.class::isInstance)
+                    .map(Folder.class::cast)
+                    .ifPresent(root -> count.setText(figures(root.items(), root.bytes())));
             return;
         }
         var hits = FolderTree.find(items, typed);
@@ -193,15 +223,23 @@ final class FilesView extends HBox {
 
         @Override
         public ObservableList<TreeItem<Node>> getChildren() {
-            if (!filled && getValue() instanceof Folder folder) {
+            if (!filled) {
                 filled = true;
                 super.getChildren()
-                        .setAll(folder.children().stream()
+                        .setAll(children(getValue()).stream()
                                 .<TreeItem<Node>>map(Branch::new)
                                 .toList());
             }
             return super.getChildren();
         }
+    }
+
+    private static List<Node> children(Node of) {
+        return switch (of) {
+            case Folder folder -> folder.children();
+            case OfApp app -> app.folder().children();
+            case Item item -> List.of();
+        };
     }
 
     /** A name, and at the right how much it holds. */
@@ -232,9 +270,11 @@ final class FilesView extends HBox {
             }
             name.setText(node.name());
             size.setText(
-                    node instanceof Folder folder
-                            ? figures(folder.items(), folder.bytes())
-                            : desk.words().bytes(node.bytes()));
+                    switch (node) {
+                        case Folder folder -> figures(folder.items(), folder.bytes());
+                        case OfApp app -> figures(app.folder().items(), app.bytes());
+                        case Item item -> desk.words().bytes(item.bytes());
+                    });
             setGraphic(line);
         }
     }

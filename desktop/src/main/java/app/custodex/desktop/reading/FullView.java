@@ -70,6 +70,9 @@ final class FullView extends BorderPane {
     private int row;
     private int question;
     private boolean whole;
+    private Optional<Picture> decoded = Optional.empty();
+    /** The conversation in which it was sent or came. */
+    private Optional<String> sentIn = Optional.empty();
 
     /** @param closed is told that it is to be put away */
     FullView(Desk desk, TrayModel tray, Runnable closed) {
@@ -219,7 +222,10 @@ final class FullView extends BorderPane {
         where.setText("");
         showPick();
         if (entry.thing() instanceof MediaFile file) {
-            describe(in, file, Optional.empty());
+            sentIn = Optional.empty();
+            decoded = Optional.empty();
+            describe(in, file);
+            lookWhereSent(in, file, mine);
             load(in, file, FIRST, mine, true);
             if (file.kind() == ThingKind.VIDEO || file.kind() == ThingKind.FILM) {
                 offerToPlay(in, file);
@@ -227,10 +233,10 @@ final class FullView extends BorderPane {
         }
     }
 
-    private void describe(OpenPhone in, MediaFile file, Optional<Picture> picture) {
+    private void describe(OpenPhone in, MediaFile file) {
         var said = new ArrayList<String>();
         file.moment().ifPresent(at -> said.add(desk.words().when(at, in.phone().timeZone())));
-        picture.ifPresent(of -> said.add(of.fullWidth() + " × " + of.fullHeight()));
+        decoded.ifPresent(of -> said.add(of.fullWidth() + " × " + of.fullHeight()));
         said.add(desk.words().bytes(file.bytes()));
         file.length().ifPresent(length -> said.add(ThingWords.length(length)));
         facts.setText(String.join(" · ", said));
@@ -239,7 +245,18 @@ final class FullView extends BorderPane {
                 .filter(fact -> fact.name().equals("Camera") || fact.name().equals("Caption"))
                 .forEach(fact -> more.add(fact.value()));
         file.place().ifPresent(place -> more.add(ThingWords.place(place)));
+        sentIn.ifPresent(title -> more.add("sent in " + title));
         where.setText(String.join(" · ", more));
+    }
+
+    /** In which conversation it was sent or came. */
+    private void lookWhereSent(OpenPhone in, MediaFile file, int mine) {
+        desk.work().start("Conversations", () -> in.sentIn().of(file.id().item()), found -> {
+            if (mine == question && !found.isEmpty()) {
+                sentIn = Optional.of(found.getFirst().title());
+                describe(in, file);
+            }
+        });
     }
 
     private void load(OpenPhone in, MediaFile file, int side, int mine, boolean first) {
@@ -251,15 +268,16 @@ final class FullView extends BorderPane {
         });
     }
 
-    private void take(OpenPhone in, MediaFile file, Decoded decoded, boolean first) {
-        trouble.setText(decoded.why());
-        if (decoded.picture().isEmpty()) {
+    private void take(OpenPhone in, MediaFile file, Decoded result, boolean first) {
+        trouble.setText(result.why());
+        if (result.picture().isEmpty()) {
             zoom.clear();
             return;
         }
-        var picture = decoded.picture().get();
+        var picture = result.picture().get();
         zoom.show(Pixels.image(picture), picture.fullWidth(), picture.fullHeight(), first);
-        describe(in, file, decoded.picture());
+        decoded = result.picture();
+        describe(in, file);
         whole = Math.max(picture.width(), picture.height())
                 >= Math.min(MediaWorkers.LARGEST, Math.max(picture.fullWidth(), picture.fullHeight()));
         if (picture.damaged()) {

@@ -80,9 +80,8 @@ final class MergePane extends VBox {
     }
 
     private void fill() {
-        var boxes = values.getChildren().stream()
-                .filter(CheckBox.class::isInstance)
-                .toList();
+        var boxes =
+                values.getChildren().stream().filter(CheckBox.class::isInstance).toList();
         var focused = boxes.stream().filter(Node::isFocused).findFirst().map(boxes::indexOf);
         values.getChildren().clear();
         proposal.ifPresent(now -> {

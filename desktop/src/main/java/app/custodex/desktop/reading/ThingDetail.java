@@ -6,9 +6,11 @@ import app.custodex.calendar.Occurrences;
 import app.custodex.catalogue.Catalogue.Entry;
 import app.custodex.catalogue.Catalogue.Order;
 import app.custodex.catalogue.Filter;
+import app.custodex.catalogue.SentIn;
 import app.custodex.desktop.desk.Desk;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.UserText;
+import app.custodex.files.DocumentText;
 import app.custodex.model.Alarm;
 import app.custodex.model.Album;
 import app.custodex.model.App;
@@ -53,6 +55,9 @@ import javafx.scene.layout.VBox;
 final class ThingDetail extends VBox {
     private static final int OCCURRENCES = 12;
     private static final int MEMBERS = 200;
+    private static final int MOST_SENT = 12;
+    /** Of the text of a document; all of it can be read among the files. */
+    private static final int MOST_TEXT = 20_000;
 
     private final Desk desk;
     private final Optional<TrayModel> tray;
@@ -60,6 +65,9 @@ final class ThingDetail extends VBox {
     private final UserText title;
     private final VBox body = new VBox(12);
     private final MediaPreview media;
+    /** In which conversations a file was sent or came. */
+    private final VBox sentIn = new VBox(4);
+
     private final Button pick = Parts.button("thing-pick", "Put in tray", "T", this::togglePick);
     private Optional<OpenPhone> phone = Optional.empty();
     private Optional<Entry> shown = Optional.empty();
@@ -171,6 +179,10 @@ final class ThingDetail extends VBox {
                 .ifPresent(of -> body.getChildren()
                         .add(Parts.button(
                                 "thing-conversation", "Show the conversation", "", () -> conversationOf(entry))));
+        if (thing instanceof MediaFile) {
+            body.getChildren().add(sentIn);
+            lookWhereSent(entry);
+        }
         if (thing instanceof Conversation conversation) {
             body.getChildren()
                     .add(Parts.button(
@@ -182,6 +194,32 @@ final class ThingDetail extends VBox {
         source(entry);
     }
 
+    /** A file that was sent or came leads to the message. */
+    private void lookWhereSent(Entry entry) {
+        sentIn.getChildren().clear();
+        var in = phone.orElseThrow();
+        desk.work()
+                .start("Conversations", () -> in.sentIn().of(entry.thing().id().item()), found -> {
+                    if (shown.equals(Optional.of(entry))) {
+                        found.stream().limit(MOST_SENT).forEach(this::offer);
+                    }
+                });
+    }
+
+    private void offer(SentIn.Sent sent) {
+        var button = Parts.button(
+                "thing-sent-in",
+                "Show the message",
+                "",
+                () -> openConversation.accept(
+                        new RoomModel.Talk(sent.conversation(), Optional.of((long) sent.message()))),
+                "row-button");
+        button.setMinWidth(USE_PREF_SIZE);
+        var name = desk.veil().line("In a conversation with " + sent.title(), "lesser");
+        HBox.setHgrow(name, Priority.ALWAYS);
+        sentIn.getChildren().add(Parts.row(name, button));
+    }
+
     private static Optional<String> text(Thing thing) {
         return switch (thing) {
             case Message message -> Optional.of(message.text());
@@ -189,7 +227,7 @@ final class ThingDetail extends VBox {
             case Note note -> Optional.of(note.text());
             case Event event -> Optional.of(event.description());
             case Task task -> Optional.of(task.description());
-            case MediaFile file -> Optional.of(file.text());
+            case MediaFile file -> Optional.of(DocumentText.beginning(file.text(), MOST_TEXT));
             default -> Optional.empty();
         };
     }

@@ -33,6 +33,7 @@ final class OstrelDays {
                 AppData.write(files.resolve("apps").resolve(app.identifier()), life);
             }
         }
+        Booklet.write(files.resolve("books/The two lights.epub"), LocalDateTime.of(2024, 10, 3, 19, 0));
         Clips.text(
                 "Tide table 2026\n\n1 January  03:12  15:40\n",
                 files.resolve("books/Tide table 2026.txt"),

@@ -51,6 +51,7 @@ final class PellowMedia {
                 "Ferry rota, winter\n\nMon  Jorun\nTue  Jorun\nWed  storm\n",
                 files.resolve("Documents/Rota.txt"),
                 life.until());
+        Booklet.write(files.resolve("Documents/The two lights.epub"), LocalDateTime.of(2024, 10, 3, 19, 0));
         Clips.text(
                 Tracks.overTheHill(LocalDateTime.of(2025, 8, 2, 10, 15)),
                 files.resolve("Documents/Over the hill.gpx"),
