@@ -18,6 +18,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.Consumer;
+import java.util.stream.Collectors;
 
 /**
  * Contacts that seem to be one person: they share a number, a mail address, an address in a chat service, or both name and birthday. A
@@ -28,6 +29,8 @@ final class ContactTwins {
     private static final int MOST_SHARING = 4;
     /** Digits; shorter numbers are codes and extensions. */
     private static final int SHORTEST = 5;
+
+    private static final String UNLIKE = "; but their names have nothing in common";
 
     private ContactTwins() {}
 
@@ -56,22 +59,22 @@ final class ContactTwins {
                 reasons.put(words, first);
             }
         });
-        return groups.groups().stream()
-                .map(group -> new TwinSet(
-                        Likeness.ONE_PERSON,
-                        String.join(
-                                        "; ",
-                                        reasons.entrySet().stream()
-                                                .filter(reason -> group.contains(reason.getValue()))
-                                                .map(Map.Entry::getKey)
-                                                .toList())
-                                + (areNamesAlike(group.stream()
-                                                .map(contacts::get)
-                                                .toList())
-                                        ? ""
-                                        : "; but their names have nothing in common"),
-                        group.stream().map(numbers::get).toList()))
-                .toList();
+        var sets = new ArrayList<TwinSet>();
+        var doubtful = new ArrayList<TwinSet>();
+        for (var group : groups.groups()) {
+            var shared = reasons.entrySet().stream()
+                    .filter(reason -> group.contains(reason.getValue()))
+                    .map(Map.Entry::getKey)
+                    .collect(Collectors.joining("; "));
+            var members = group.stream().map(numbers::get).toList();
+            if (areNamesAlike(group.stream().map(contacts::get).toList())) {
+                sets.add(new TwinSet(Likeness.ONE_PERSON, shared, members));
+            } else {
+                doubtful.add(new TwinSet(Likeness.ONE_PERSON, shared + UNLIKE, members));
+            }
+        }
+        sets.addAll(doubtful); // last: nobody looks through a hundred of them
+        return sets;
     }
 
     /** Whether each has a word of its name in common with the first: a household shares its number, too. */

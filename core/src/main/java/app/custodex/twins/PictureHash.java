@@ -59,34 +59,31 @@ final class PictureHash {
         return Long.bitCount(one ^ other);
     }
 
-    /** How light it is (Rec. ITU-R BT.601), as a square of means. */
+    /** How light it is (Rec. ITU-R BT.601), as a square of means; a pixel over an edge counts on both sides of it. */
     private static double[] light(Picture picture) {
         var light = new double[SIDE * SIDE];
-        var pixels = picture.bgra();
-        for (int y = 0; y < SIDE; y++) {
-            for (int x = 0; x < SIDE; x++) {
-                light[y * SIDE + x] = mean(
-                        pixels,
-                        picture.width(),
-                        x * picture.width() / SIDE,
-                        y * picture.height() / SIDE,
-                        Math.max(x * picture.width() / SIDE + 1, (x + 1) * picture.width() / SIDE),
-                        Math.max(y * picture.height() / SIDE + 1, (y + 1) * picture.height() / SIDE));
+        double across = (double) SIDE / picture.width();
+        double down = (double) SIDE / picture.height();
+        for (int y = 0; y < picture.height(); y++) {
+            for (int x = 0; x < picture.width(); x++) {
+                double of = lightOf(picture.bgra(), 4 * (y * picture.width() + x));
+                for (int row = (int) (y * down); row < Math.min(SIDE, (y + 1) * down); row++) {
+                    double high = overlap(row, y * down, down);
+                    for (int column = (int) (x * across); column < Math.min(SIDE, (x + 1) * across); column++) {
+                        light[row * SIDE + column] += of * high * overlap(column, x * across, across);
+                    }
+                }
             }
         }
         return light;
     }
 
-    private static double mean(ByteBuffer bgra, int width, int left, int top, int right, int bottom) {
-        double sum = 0;
-        for (int y = top; y < bottom; y++) {
-            for (int x = left; x < right; x++) {
-                int at = 4 * (y * width + x);
-                sum += 0.114 * (bgra.get(at) & 0xff)
-                        + 0.587 * (bgra.get(at + 1) & 0xff)
-                        + 0.299 * (bgra.get(at + 2) & 0xff);
-            }
-        }
-        return sum / ((double) (right - left) * (bottom - top));
+    /** How much of a place lies under a pixel that begins at some point. */
+    private static double overlap(int place, double from, double length) {
+        return Math.min(place + 1, from + length) - Math.max(place, from);
+    }
+
+    private static double lightOf(ByteBuffer bgra, int at) {
+        return 0.114 * (bgra.get(at) & 0xff) + 0.587 * (bgra.get(at + 1) & 0xff) + 0.299 * (bgra.get(at + 2) & 0xff);
     }
 }

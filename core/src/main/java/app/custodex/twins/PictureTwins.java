@@ -24,7 +24,7 @@ import org.slf4j.LoggerFactory;
 public final class PictureTwins {
     private static final Logger LOG = LoggerFactory.getLogger(PictureTwins.class);
     /** Of 64 parts. Copies that are smaller, lighter or packed anew differ in fewer, other pictures in about half. */
-    private static final int MOST_DIFFERENT = 6;
+    private static final int MOST_DIFFERENT = 8;
     /** How far the shapes may be apart: one by cutting off a bit, but not by turning it. */
     private static final double SHAPE = 0.06;
     /** Pixels along the longer side; the hash looks at 32 times 32. */

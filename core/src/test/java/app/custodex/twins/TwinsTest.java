@@ -11,6 +11,7 @@ import app.custodex.catalogue.Catalogue;
 import app.custodex.catalogue.WrittenReader;
 import app.custodex.media.StreamSource;
 import app.custodex.model.Contact;
+import app.custodex.model.Contact.Day;
 import app.custodex.model.Contact.Labelled;
 import app.custodex.model.Contact.PhoneNumber;
 import app.custodex.model.MediaFile;
@@ -112,6 +113,52 @@ final class TwinsTest {
             assertEquals(
                     "the same number +447700900112; the same mail address ivo@example.org",
                     sets.getFirst().reason());
+        }
+    }
+
+    private static Contact born(String key, String name, Day day, Labelled chat) {
+        var plain = contact(key, name, List.of());
+        return new Contact(
+                plain.id(),
+                "",
+                "",
+                plain.name(),
+                List.of(),
+                plain.organisation(),
+                List.of(),
+                List.of(),
+                List.of(),
+                List.of(chat),
+                List.of(),
+                Optional.of(day),
+                Optional.empty(),
+                List.of(),
+                List.of(),
+                List.of(),
+                false,
+                Optional.empty(),
+                List.of());
+    }
+
+    @Test
+    void aNameWithABirthdayIsEnoughAndAnAddressInOneServiceSaysNothingOfAnother() throws IOException {
+        var june = new Day(Optional.empty(), 6, 30);
+        var july = new Day(Optional.empty(), 7, 30);
+        var phone = new WrittenReader(folder);
+        phone.write(
+                "contacts",
+                born("1", "Séa Holm", june, new Labelled("Kitewire", "sea")),
+                born("2", "SEA HOLM", june, new Labelled("Burrow", "sea2")),
+                born("3", "Sea Holm", july, new Labelled("Burrow", "sea")),
+                born("4", "Seal", july, new Labelled("Kitewire", "SEA3")),
+                born("5", "Rock", june, new Labelled("Kitewire", "sea3")));
+        try (var catalogue = catalogue(phone)) {
+            var sets = search(catalogue);
+            assertEquals(
+                    List.of(
+                            "the same name sea holm and birthday --06-30",
+                            "the same address sea3 in Kitewire; but their names have nothing in common"),
+                    sets.stream().map(TwinSet::reason).toList());
         }
     }
 

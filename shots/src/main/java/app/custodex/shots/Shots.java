@@ -7,6 +7,7 @@ import app.custodex.desktop.App.Prepared;
 import app.custodex.desktop.App.Workplace;
 import app.custodex.desktop.desk.BayModel;
 import app.custodex.desktop.desk.Desk;
+import app.custodex.desktop.map.MapPane;
 import app.custodex.docket.Docket;
 import app.custodex.docket.Docket.Consent;
 import app.custodex.docket.RouteStep;
@@ -170,9 +171,6 @@ final class Shots {
         picture(workplace, workplace.scene(), "backup-result");
 
         tap(phones.getFirst(), "kitewire-here", "kitewire-write", "burrow-here", "burrow-write");
-        act(() -> ostrel.step().set(RouteStep.CHECK_IN));
-        until("the key's question", () -> workplace.scene().lookup("#customer-key") != null);
-        picture(workplace, workplace.scene(), "chat-apps");
 
         phones.getFirst().takePhotos(8);
         backUpAgain(desk, ostrel, 2);
@@ -214,6 +212,8 @@ final class Shots {
         press(workplace.scene().lookup("#contact-sheet"), KeyCode.HOME);
         Thread.sleep(1_000);
         picture(workplace, workplace.scene(), "pictures");
+        act(() -> ((Button) workplace.scene().lookup("#see-pictures")).fire());
+        besideTheList(workplace);
         act(() -> ((Button) workplace.scene().lookup("#see-contacts")).fire());
         until("the contacts", () -> lookup(workplace.scene(), "#contacts-count", "412 contacts"));
         act(() -> type(workplace.scene(), "lighthouse"));
@@ -240,9 +240,6 @@ final class Shots {
 
         act(() -> desk.place().set(Desk.Place.STRONGROOM));
         picture(workplace, workplace.scene(), "strongroom");
-        act(() -> ((Button) workplace.scene().lookup("#strongroom-place")).fire());
-        Thread.sleep(300);
-        picture(workplace, workplace.scene(), "strongroom-place");
         damaged(workplace, home);
         loft(workplace);
         onInterface(() -> {
@@ -286,6 +283,23 @@ final class Shots {
         picture(workplace, workplace.scene(), "loft");
         act(() -> desk.place().set(Desk.Place.SOURCES));
         picture(workplace, workplace.scene(), "sources");
+    }
+
+    /** The map, and what is there twice. */
+    private void besideTheList(Workplace workplace) throws Exception {
+        act(() -> ((Button) workplace.scene().lookup("#places-open")).fire());
+        until(
+                "the map",
+                () -> workplace.scene().lookup("#map") instanceof MapPane map
+                        && map.clusters().size() > 2);
+        Thread.sleep(3_000); // the pictures are decoded beside
+        picture(workplace, workplace.scene(), "places");
+        act(() -> ((Button) workplace.scene().lookup("#places-close")).fire());
+        act(() -> ((Button) workplace.scene().lookup("#twins-open")).fire());
+        until("the twins", () -> lookup(workplace.scene(), "#twins-state", "All of it was compared."));
+        act(() -> ((Button) workplace.scene().lookup("#twins-0")).fire());
+        picture(workplace, workplace.scene(), "twins");
+        act(() -> ((Button) workplace.scene().lookup("#twins-close")).fire());
     }
 
     /** Two layers of a phone that was here before, with what an islander changed in between. */
