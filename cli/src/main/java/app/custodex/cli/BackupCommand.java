@@ -74,7 +74,8 @@ final class BackupCommand implements Callable<Integer> {
             names = "--wait",
             paramLabel = "SECONDS",
             defaultValue = "0",
-            description = "How long to wait for a phone that is unplugged or needs someone to tap something on it (default: ${DEFAULT-VALUE})")
+            description =
+                    "How long to wait for a phone that is unplugged or needs someone to tap something on it (default: ${DEFAULT-VALUE})")
     private int wait;
 
     @Option(names = "--no-check", negatable = true, description = "Don't read the layer back")

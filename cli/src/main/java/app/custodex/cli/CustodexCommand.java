@@ -27,6 +27,8 @@ import picocli.CommandLine.Spec;
             ListCommand.class,
             FindCommand.class,
             CompareCommand.class,
+            TwinsCommand.class,
+            OnlyHereCommand.class,
             ShowCommand.class,
             ContactsCommand.class,
             ExtractCommand.class,

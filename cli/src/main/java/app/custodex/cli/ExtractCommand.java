@@ -54,7 +54,9 @@ final class ExtractCommand implements Callable<Integer> {
     @Option(names = "--byte-order-mark", description = "CSV: mark as UTF-8, so that spreadsheets show accents")
     private boolean byteOrderMark;
 
-    @Option(names = "--spreadsheet-safe", description = "CSV: put ' before text that a spreadsheet would run as a formula")
+    @Option(
+            names = "--spreadsheet-safe",
+            description = "CSV: put ' before text that a spreadsheet would run as a formula")
     private boolean spreadsheetSafe;
 
     @Option(

@@ -20,12 +20,19 @@ public final class Towns {
     /** Degrees of latitude that are more than that. */
     private static final double NEAR_DEGREES = 0.25;
 
-    private final List<Town> largestFirst;
+    /** On the map, so that a map that is moved does not work it out each time. */
+    private record Spot(Town town, double x, double y) {}
+
+    private final List<Spot> largestFirst;
     private final List<Town> fromSouth;
 
     Towns(List<Town> all) {
         largestFirst = all.stream()
                 .sorted(Comparator.comparingLong(Town::people).reversed())
+                .map(town -> new Spot(
+                        town,
+                        Mercator.x(town.place().longitude()),
+                        Mercator.y(town.place().latitude())))
                 .toList();
         fromSouth = all.stream()
                 .sorted(Comparator.comparingDouble(town -> town.place().latitude()))
@@ -49,9 +56,8 @@ public final class Towns {
     /** Those in a piece of the map, the largest first. */
     public Stream<Town> in(Bounds piece) {
         return largestFirst.stream()
-                .filter(town -> piece.has(
-                        Mercator.x(town.place().longitude()),
-                        Mercator.y(town.place().latitude())));
+                .filter(spot -> piece.has(spot.x(), spot.y()))
+                .map(Spot::town);
     }
 
     /** The nearest one, if any is near. */

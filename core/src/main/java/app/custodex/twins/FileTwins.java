@@ -43,8 +43,14 @@ public final class FileTwins {
         InputStream open(String item) throws IOException;
     }
 
-    /** A file with its number in the catalogue. */
-    record Numbered(int number, MediaFile file) {}
+    /**
+     * What is compared of a file; the text of a document is not kept for it.
+     *
+     * @param number in the catalogue
+     * @param song by what a song is known again; empty for what is none, or does not say enough
+     */
+    record Numbered(
+            int number, ThingKind kind, String item, long bytes, Optional<Duration> length, Optional<String> song) {}
 
     private FileTwins() {}
 
@@ -52,7 +58,8 @@ public final class FileTwins {
         var files = new ArrayList<Numbered>();
         catalogue.forEach(catalogue.find(KEPT_TWICE, Order.AS_KEPT), entry -> {
             if (entry.thing() instanceof MediaFile file && file.bytes() > 0) {
-                files.add(new Numbered((int) entry.number(), file));
+                files.add(new Numbered(
+                        (int) entry.number(), file.kind(), file.id().item(), file.bytes(), file.length(), song(file)));
             }
         });
         return files;
@@ -61,8 +68,7 @@ public final class FileTwins {
     /** What has the same content, byte for byte: only files of one size are read. */
     static List<TwinSet> same(List<Numbered> files, Content content, CancelToken cancel) throws IOException {
         var sets = new ArrayList<TwinSet>();
-        var bySize =
-                Groups.byKey(files.stream().map(each -> each.file().bytes()).toList());
+        var bySize = Groups.byKey(files.stream().map(each -> each.bytes()).toList());
         for (var ofSize : bySize.values()) {
             if (ofSize.size() > 1) {
                 Map<String, List<Integer>> byContent = new HashMap<>();
@@ -85,7 +91,7 @@ public final class FileTwins {
 
     /** Empty for what can't be read: the rest is still compared. */
     static Optional<String> digest(Numbered each, Content content) {
-        try (var in = content.open(each.file().id().item())) {
+        try (var in = content.open(each.item())) {
             return Optional.of(Digests.of(in));
         } catch (IOException e) {
             LOG.info("a file could not be compared: {}", e.getClass().getSimpleName());
@@ -93,14 +99,18 @@ public final class FileTwins {
         }
     }
 
-    /** By what a song is known again; empty when its tags don't say enough. */
-    static Optional<String> song(MediaFile file) {
+    private static Optional<String> song(MediaFile file) {
         var artist = file.fact("Artist").map(Fold::fold).orElse("").strip();
         var title = Fold.fold(file.title()).strip();
         boolean known = file.kind() == ThingKind.TRACK
                 && !artist.isEmpty()
                 && file.length().isPresent();
         return known && !title.isEmpty() ? Optional.of(artist + '\n' + title) : Optional.empty();
+    }
+
+    /** In whatever letters and with whatever marks artist and title are written. */
+    static String known(String artist, String title) {
+        return Fold.fold(artist).strip() + '\n' + Fold.fold(title).strip();
     }
 
     static boolean nearlyAsLong(Duration one, Duration other) {
@@ -116,12 +126,11 @@ public final class FileTwins {
         var others = Groups.others(same);
         var songs = files.stream()
                 .filter(each -> !others.contains(each.number()))
-                .filter(each -> song(each.file()).isPresent())
+                .filter(each -> each.song().isPresent())
                 .toList();
         var groups = new Groups(songs.size());
-        for (var alike : Groups.byKey(songs.stream()
-                        .map(each -> song(each.file()).orElseThrow())
-                        .toList())
+        for (var alike : Groups.byKey(
+                        songs.stream().map(each -> each.song().orElseThrow()).toList())
                 .values()) {
             var byLength = alike.stream()
                     .sorted(Comparator.comparing(i -> length(songs.get(i))))
@@ -141,6 +150,6 @@ public final class FileTwins {
     }
 
     private static Duration length(Numbered song) {
-        return song.file().length().orElse(Duration.ZERO);
+        return song.length().orElse(Duration.ZERO);
     }
 }

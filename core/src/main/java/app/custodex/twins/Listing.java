@@ -86,7 +86,7 @@ record Listing(List<Track> tracks) {
     private static Optional<Song> song(String artist, String title, Duration length, Path list) {
         return artist.isBlank() || title.isBlank() || length.isZero()
                 ? Optional.empty()
-                : Optional.of(new Song(OnlyHere.known(artist, title), length, list.toString()));
+                : Optional.of(new Song(FileTwins.known(artist, title), length, list.toString()));
     }
 
     private static List<Track> xspf(Path list) throws IOException, XMLStreamException {

@@ -8,7 +8,6 @@ import app.custodex.catalogue.Catalogue;
 import app.custodex.facts.FileFacts.Sort;
 import app.custodex.facts.Workers;
 import app.custodex.model.MediaFile;
-import app.custodex.search.Fold;
 import app.custodex.twins.FileTwins.Content;
 import app.custodex.twins.FileTwins.Numbered;
 import java.io.IOException;
@@ -80,9 +79,8 @@ public final class OnlyHere {
             throws IOException {
         var here = FileTwins.files(catalogue);
         var only = new OnlyHere(content, cancel);
-        var lengths = here.stream().map(each -> each.file().bytes()).collect(Collectors.toSet());
-        boolean tags =
-                here.stream().anyMatch(each -> FileTwins.song(each.file()).isPresent());
+        var lengths = here.stream().map(Numbered::bytes).collect(Collectors.toSet());
+        boolean tags = here.stream().anyMatch(each -> each.song().isPresent());
         if (Files.isDirectory(elsewhere)) {
             only.walk(elsewhere, lengths, tags);
         } else if (Files.isRegularFile(elsewhere)) {
@@ -177,18 +175,14 @@ public final class OnlyHere {
                     .findFirst();
             return artist.flatMap(by -> facts.length()
                     .filter(any -> !facts.title().isBlank())
-                    .map(length -> new Song(known(by, facts.title()), length, file.toString())));
+                    .map(length -> new Song(FileTwins.known(by, facts.title()), length, file.toString())));
         } catch (ProblemException says) {
             return Optional.empty(); // its tags are damaged; by its content it may be known all the same
         }
     }
 
-    static String known(String artist, String title) {
-        return Fold.fold(artist).strip() + '\n' + Fold.fold(title).strip();
-    }
-
     private Verdict verdict(Numbered each) {
-        var sameSize = bySize.getOrDefault(each.file().bytes(), List.of());
+        var sameSize = bySize.getOrDefault(each.bytes(), List.of());
         if (!sameSize.isEmpty()) {
             var digest = FileTwins.digest(each, content);
             if (digest.isEmpty()) {
@@ -200,12 +194,12 @@ public final class OnlyHere {
                 }
             }
         }
-        var known = FileTwins.song(each.file());
+        var known = each.song();
         if (known.isEmpty()) {
             return new Verdict(each.number(), false, "no file there has its content");
         }
         var namesakes = songs.getOrDefault(known.get(), List.of());
-        var length = each.file().length().orElse(Duration.ZERO);
+        var length = each.length().orElse(Duration.ZERO);
         return namesakes.stream()
                 .filter(song -> FileTwins.nearlyAsLong(song.length(), length))
                 .findFirst()

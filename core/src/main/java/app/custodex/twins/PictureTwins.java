@@ -50,7 +50,7 @@ public final class PictureTwins {
             throws IOException {
         var others = Groups.others(same);
         var pictures = files.stream()
-                .filter(each -> each.file().kind() == ThingKind.PICTURE && !others.contains(each.number()))
+                .filter(each -> each.kind() == ThingKind.PICTURE && !others.contains(each.number()))
                 .toList();
         return alike(look(pictures, opener, progress, cancel), cancel);
     }
@@ -83,7 +83,7 @@ public final class PictureTwins {
 
     /** The small one that the camera put into the file will do; empty for what can't be decoded. */
     private static Optional<Look> look(Numbered each, Opener opener) {
-        try (var source = opener.open(each.file().id().item())) {
+        try (var source = opener.open(each.item())) {
             Picture picture = MediaWorkers.shared().picture(source, SIDE, true);
             return Optional.of(new Look(
                     each.number(), PictureHash.of(picture), (double) picture.fullWidth() / picture.fullHeight()));

@@ -105,7 +105,7 @@ class TwinsInWindowTest extends WindowTest {
                     "both in the tray",
                     () -> text(robot, "#tray")
                             .contains("Contacts " + first.numbers().size()));
-            untilText(robot, "#merge-state", "They are in the tray as one.");
+            untilText(robot, "#merge-state", "Settled: they are written as one contact.");
             until("kept", () -> merges(layer) == 1);
 
             robot.push(KeyCode.CONTROL, KeyCode.E);

@@ -303,6 +303,7 @@ public final class MapPane extends Region {
             view = Optional.of(fitting ? fitted() : seen().sized(width, height));
             clusters = Cluster.of(x, y, seen());
             groundIsStale = true;
+            listener.moved();
         }
         var colours = new MapPainter.Colours(
                 land.getValue(),

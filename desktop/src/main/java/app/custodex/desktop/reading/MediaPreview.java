@@ -13,15 +13,21 @@ import app.custodex.model.Thing;
 import app.custodex.model.ThingKind;
 import app.custodex.model.Voicemail;
 import java.time.Duration;
+import java.util.ArrayList;
 import java.util.EnumSet;
+import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Consumer;
+import java.util.stream.Stream;
 import javafx.scene.image.ImageView;
 import javafx.scene.layout.VBox;
 
-/** What can be seen or heard of a thing: its picture, or the first of those that hang on it; its recording, ready to play. */
+/** What can be seen or heard of a thing, or of what hangs on it: pictures, and recordings that are ready to play. */
 final class MediaPreview extends VBox {
+    /** A message with more shows its first ones; the others are among the attachments of the conversation. */
+    private static final int MOST = 12;
+
     private static final double WIDTH = 300;
     private static final Set<ThingKind> SEEN = EnumSet.of(ThingKind.PICTURE, ThingKind.VIDEO, ThingKind.FILM);
     private static final Set<ThingKind> HEARD =
@@ -29,7 +35,9 @@ final class MediaPreview extends VBox {
 
     private final Desk desk;
     private final Optional<Consumer<Entry>> large;
-    private Optional<PlayerBar> player = Optional.empty();
+    /** Space plays the first. */
+    private final List<PlayerBar> players = new ArrayList<>();
+
     private Optional<Runnable> opening = Optional.empty();
     private Runnable ended = () -> {};
     private boolean playing;
@@ -52,8 +60,8 @@ final class MediaPreview extends VBox {
     /** Shows nothing, and stops what plays. */
     void clear() {
         question++;
-        player.ifPresent(PlayerBar::close);
-        player = Optional.empty();
+        players.forEach(PlayerBar::close);
+        players.clear();
         opening = Optional.empty();
         getChildren().clear();
         setVisible(false);
@@ -63,16 +71,16 @@ final class MediaPreview extends VBox {
     void show(OpenPhone phone, Entry entry) {
         clear();
         var thing = entry.thing();
-        seen(thing).ifPresent(item -> showPicture(phone, item));
+        seen(thing).forEach(item -> showPicture(phone, item));
         if (thing instanceof MediaFile file && SEEN.contains(file.kind())) {
             opening = large.map(opener -> () -> opener.accept(entry));
             var words = file.kind() == ThingKind.PICTURE ? "Show large" : "Play";
             opening.ifPresent(open -> getChildren().add(Parts.button("media-large", words, "Enter", open)));
         }
-        heard(thing).ifPresent(item -> offerToPlay(phone, item, length(thing)));
+        heard(thing).forEach(item -> offerToPlay(phone, item, length(thing)));
         if (playing) {
             playing = false;
-            player.ifPresent(PlayerBar::play);
+            first().ifPresent(PlayerBar::play);
         }
         setVisible(!getChildren().isEmpty());
         setManaged(isVisible());
@@ -94,27 +102,33 @@ final class MediaPreview extends VBox {
         setManaged(true);
     }
 
-    private static Optional<String> seen(Thing thing) {
-        return thing instanceof MediaFile file && SEEN.contains(file.kind())
-                ? Optional.of(file.id().item())
-                : attached(thing, "image/").or(() -> attached(thing, "video/"));
+    private Optional<PlayerBar> first() {
+        return players.stream().findFirst();
     }
 
-    private static Optional<String> heard(Thing thing) {
+    private static List<String> seen(Thing thing) {
+        return thing instanceof MediaFile file && SEEN.contains(file.kind())
+                ? List.of(file.id().item())
+                : attached(thing, "image/", "video/");
+    }
+
+    private static List<String> heard(Thing thing) {
         return switch (thing) {
             case MediaFile file
-            when HEARD.contains(file.kind()) -> Optional.of(file.id().item());
+            when HEARD.contains(file.kind()) -> List.of(file.id().item());
             case Voicemail voicemail
-            when voicemail.sound().there() -> Optional.of(voicemail.sound().item());
+            when voicemail.sound().there() -> List.of(voicemail.sound().item());
             default -> attached(thing, "audio/");
         };
     }
 
-    private static Optional<String> attached(Thing thing, String type) {
+    /** What hangs on it, in its order. */
+    private static List<String> attached(Thing thing, String... types) {
         return thing.attachments().stream()
-                .filter(any -> any.there() && any.type().startsWith(type))
+                .filter(any -> any.there() && Stream.of(types).anyMatch(any.type()::startsWith))
                 .map(Attachment::item)
-                .findFirst();
+                .limit(MOST)
+                .toList();
     }
 
     private static Optional<Duration> length(Thing thing) {
@@ -128,14 +142,14 @@ final class MediaPreview extends VBox {
     private void offerToPlay(OpenPhone phone, String item, Optional<Duration> length) {
         var bar = new PlayerBar(desk.work(), desk.veil(), () -> phone.media(item), ThingWords::length, length, false);
         bar.whenEnded(ended);
-        player = Optional.of(bar);
+        players.add(bar);
         getChildren().add(bar);
     }
 
     /** Plays, or stops; false where there is nothing to play. */
     boolean togglePlaying() {
-        player.ifPresent(PlayerBar::toggle);
-        return player.isPresent();
+        first().ifPresent(PlayerBar::toggle);
+        return first().isPresent();
     }
 
     /** Plays what is shown next, if it can be heard. */
@@ -171,7 +185,10 @@ final class MediaPreview extends VBox {
                             view.setImage(Pixels.image(picture));
                             view.setFitWidth(Math.min(WIDTH, picture.width()));
                             if (picture.damaged()) {
-                                getChildren().add(1, Parts.sentence("A part of this picture is damaged.", "lesser"));
+                                getChildren()
+                                        .add(
+                                                getChildren().indexOf(view) + 1,
+                                                Parts.sentence("A part of this picture is damaged.", "lesser"));
                             }
                         },
                         () -> getChildren().set(getChildren().indexOf(view), Parts.sentence(decoded.why(), "lesser")));

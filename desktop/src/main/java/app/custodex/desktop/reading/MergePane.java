@@ -149,7 +149,7 @@ final class MergePane extends VBox {
                 settled.isEmpty()
                         ? "Nothing is settled yet."
                         : same
-                                ? "They are in the tray as one."
-                                : "They are in the tray as one, but with other values.");
+                                ? "Settled: they are written as one contact."
+                                : "Settled, but with other values than these.");
     }
 }

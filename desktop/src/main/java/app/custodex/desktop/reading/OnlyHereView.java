@@ -213,6 +213,11 @@ final class OnlyHereView extends VBox {
             return Optional.of(of.onlyHere(path, done::set, cancel));
         } catch (CancellationException stopped) {
             return Optional.empty();
+        } catch (IOException closed) {
+            if (cancel.isCancelled()) {
+                return Optional.empty(); // the layer was closed meanwhile
+            }
+            throw closed;
         }
     }
 
@@ -227,7 +232,6 @@ final class OnlyHereView extends VBox {
     private void stop() {
         if (running.isPresent()) {
             running.get().cancel();
-            state.setText("Stopped.");
             end();
             state.setText("Stopped.");
         }

@@ -1,6 +1,7 @@
 package app.custodex.desktop.reading;
 
 import app.custodex.app.OpenPhone;
+import app.custodex.base.Problem;
 import app.custodex.catalogue.Catalogue.Entry;
 import app.custodex.catalogue.Places;
 import app.custodex.desktop.desk.Desk;
@@ -162,7 +163,7 @@ final class PlacesView extends HBox {
         showPictures();
     }
 
-    private static Map<Integer, Track> tracks(RoomModel.Room of) throws IOException {
+    private Map<Integer, Track> tracks(RoomModel.Room of) throws IOException {
         var spine = of.spine();
         var newest = IntStream.iterate(spine.size() - 1, place -> place >= 0, place -> place - 1)
                 .filter(place -> spine.kind(place) == ThingKind.ROUTE)
@@ -171,12 +172,17 @@ final class PlacesView extends HBox {
                 .toArray();
         var tracks = new TreeMap<Integer, Track>();
         for (var entry : of.phone().catalogue().read(newest)) {
-            var way = of.phone().way(entry.thing().id().item(), MOST_POINTS);
-            tracks.put(
-                    (int) entry.number(),
-                    new Track(
-                            entry.thing().title(),
-                            way.stream().map(Outline::through).toList()));
+            var item = entry.thing().id().item();
+            try {
+                var way = of.phone().way(item, MOST_POINTS).stream()
+                        .map(Outline::through)
+                        .toList();
+                tracks.put((int) entry.number(), new Track(entry.thing().title(), way));
+            } catch (IOException unreadable) {
+                desk.work()
+                        .tell(Problem.loss(
+                                item, "The track can't be read, so its way is not drawn", "Check the layer"));
+            }
         }
         return tracks;
     }
@@ -244,7 +250,7 @@ final class PlacesView extends HBox {
                 .filter(place -> KindGroup.PICTURES.kinds().contains(in.spine().kind(place)))
                 .toArray();
         var rowNumbers = Arrays.stream(rows).map(in.spine()::number).toArray();
-        var pages = new Pages(in.phone().catalogue(), desk.work(), this::arrived);
+        var pages = new Pages(in.phone().catalogue(), desk.work(), sheet::arrived);
         var arrangement =
                 new Arrangement(in, ListOrder.NEWEST, rows, rowNumbers, List.of(), new int[rows.length], pages);
         shown = Optional.of(arrangement);
@@ -260,10 +266,6 @@ final class PlacesView extends HBox {
                         .collect(Collectors.toList()));
         pick.setDisable(rows.length == 0 && trackNames.getChildren().isEmpty());
         what.setText("");
-    }
-
-    private void arrived() {
-        sheet.arrived();
     }
 
     private Place middle(BitSet points) {

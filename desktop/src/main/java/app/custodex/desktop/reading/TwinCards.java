@@ -105,7 +105,6 @@ final class TwinCards extends FlowPane {
     }
 
     private void arrived() {
-        thumbnails.inSight(pictures.keySet());
         pictures.forEach((item, view) -> thumbnails.get(item).ifPresent(view::setImage));
         thumbnails.inSight(pictures.keySet()); // what was asked for just now is begun
     }

@@ -41,16 +41,22 @@ final class TwinsModel {
         stop();
         var cancel = new CancelToken();
         running = Optional.of(cancel);
-        desk.work().start("Twins", () -> search(phone, cancel), stopped -> {
-            if (running.equals(Optional.of(cancel))) {
-                running = Optional.empty();
-                listener.ended(stopped);
-            }
-        });
-    }
-
-    boolean isRunning() {
-        return running.isPresent();
+        desk.work()
+                .start(
+                        "Twins",
+                        () -> search(phone, cancel),
+                        stopped -> {
+                            if (running.equals(Optional.of(cancel))) {
+                                running = Optional.empty();
+                                listener.ended(stopped);
+                            }
+                        },
+                        () -> {
+                            if (running.equals(Optional.of(cancel))) { // it failed, which was told
+                                running = Optional.empty();
+                                listener.ended(true);
+                            }
+                        });
     }
 
     /** What was found until now stays. */
@@ -83,6 +89,11 @@ final class TwinsModel {
             return false;
         } catch (CancellationException stopped) {
             return true;
+        } catch (IOException closed) {
+            if (cancel.isCancelled()) {
+                return true; // the layer was closed meanwhile
+            }
+            throw closed;
         }
     }
 
