@@ -54,6 +54,7 @@ class MapPaneTest {
         });
         made = Optional.of(map);
         stage.setScene(new Scene(new StackPane(map), WIDTH, HEIGHT));
+        stage.sizeToScene(); // another test may have left it larger
         stage.show();
     }
 

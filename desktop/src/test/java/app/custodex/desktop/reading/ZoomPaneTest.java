@@ -31,6 +31,7 @@ final class ZoomPaneTest {
     void start(Stage stage) {
         zoom = new ZoomPane(closer::incrementAndGet);
         stage.setScene(new Scene(zoom, WIDTH, HEIGHT));
+        stage.sizeToScene(); // another test may have left it larger
         stage.show();
     }
 
