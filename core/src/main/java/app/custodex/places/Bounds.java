@@ -26,7 +26,7 @@ public record Bounds(double left, double top, double right, double bottom) {
         return left <= other.right && other.left <= right && top <= other.bottom && other.top <= bottom;
     }
 
-    boolean has(double x, double y) {
+    public boolean has(double x, double y) {
         return x >= left && x <= right && y >= top && y <= bottom;
     }
 

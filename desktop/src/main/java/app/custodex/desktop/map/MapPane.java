@@ -140,19 +140,12 @@ public final class MapPane extends Region {
         }
     }
 
-    /** Chooses points. */
-    public void choose(BitSet points) {
-        chosen = (BitSet) points.clone();
-        requestLayout();
-        notifyAccessibleAttributeChanged(AccessibleAttribute.TEXT);
-    }
-
     /** The points in sight. */
     public BitSet inSight() {
         var points = new BitSet();
         var sight = seen().inSight(0);
         for (int i = 0; i < x.length; i++) {
-            if (x[i] >= sight.left() && x[i] <= sight.right() && y[i] >= sight.top() && y[i] <= sight.bottom()) {
+            if (sight.has(x[i], y[i])) {
                 points.set(i);
             }
         }
@@ -231,7 +224,9 @@ public final class MapPane extends Region {
     private void choose(Optional<Cluster> cluster) {
         var points = new BitSet();
         cluster.ifPresent(one -> Arrays.stream(one.members()).forEach(points::set));
-        choose(points);
+        chosen = (BitSet) points.clone();
+        requestLayout();
+        notifyAccessibleAttributeChanged(AccessibleAttribute.TEXT);
         listener.chosen(points);
     }
 
