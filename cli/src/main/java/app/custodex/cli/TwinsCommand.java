@@ -3,6 +3,7 @@ package app.custodex.cli;
 import app.custodex.app.OpenPhone;
 import app.custodex.base.CancelToken;
 import app.custodex.base.Json;
+import app.custodex.base.Problem;
 import app.custodex.exchange.ThingLines;
 import app.custodex.twins.TwinSet;
 import app.custodex.twins.Twins;
@@ -12,6 +13,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.concurrent.Callable;
+import java.util.concurrent.CopyOnWriteArrayList;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
@@ -44,6 +46,7 @@ final class TwinsCommand implements Callable<Integer> {
         try (var custodex = home.open();
                 var open = layer.open(custodex)) {
             var sets = new ArrayList<TwinSet>();
+            var problems = new CopyOnWriteArrayList<Problem>(); // told by more than one thread
             open.twins(
                     new Twins.Listener() {
                         @Override
@@ -52,7 +55,9 @@ final class TwinsCommand implements Callable<Integer> {
                         }
 
                         @Override
-                        public void looked(int pictures) {}
+                        public void problem(Problem problem) {
+                            problems.add(problem);
+                        }
                     },
                     new CancelToken());
             for (var set : sets) {
@@ -62,7 +67,7 @@ final class TwinsCommand implements Callable<Integer> {
                 out.println("Nothing is there twice.");
             }
             out.flush();
-            return ExitCode.DONE;
+            return FilterOption.losses(problems, spec.commandLine().getErr());
         }
     }
 

@@ -30,12 +30,15 @@ class TwinsTest extends CommandTest {
     void twinsAreToldWithTheirReasons() throws IOException {
         var picture = picture();
         Files.copy(picture, picture.resolveSibling("again.jpg"));
+        Files.writeString(picture.resolveSibling("torn.jpg"), "no picture");
         doneOwn("backup", "ostrel", "--quiet");
-        var told = doneOwn("twins", PHONE).out();
+        var ended = runOwn("twins", PHONE);
+        assertCode(3, "torn.jpg: It can't be shown", ended);
+        var told = ended.out();
         assertTrue(told.contains("one person: the same number +44"), told);
         var same = told.substring(told.indexOf("the same file: the same content, byte for byte"));
         assertTrue(same.lines().skip(1).takeWhile(line -> line.startsWith("\t")).count() >= 2, told);
-        for (var line : doneOwn("twins", PHONE, "--json").out().lines().toList()) {
+        for (var line : runOwn("twins", PHONE, "--json").out().lines().toList()) {
             var set = Json.LINE.readTree(line);
             assertTrue(set.get("things").size() > 1, line);
             assertTrue(!set.get("reason").asText().isBlank(), line);

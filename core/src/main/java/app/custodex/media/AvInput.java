@@ -15,6 +15,7 @@ import static org.bytedeco.ffmpeg.global.avformat.avio_alloc_context;
 import static org.bytedeco.ffmpeg.global.avformat.avio_context_free;
 import static org.bytedeco.ffmpeg.global.avutil.AVERROR_EOF;
 import static org.bytedeco.ffmpeg.global.avutil.AVERROR_EXIT;
+import static org.bytedeco.ffmpeg.global.avutil.AV_TIME_BASE;
 import static org.bytedeco.ffmpeg.global.avutil.av_dict_free;
 import static org.bytedeco.ffmpeg.global.avutil.av_dict_set;
 import static org.bytedeco.ffmpeg.global.avutil.av_free;
@@ -169,6 +170,11 @@ final class AvInput implements AutoCloseable {
     AvInput look() throws Undecodable {
         check(avformat_find_stream_info(format, (AVDictionary) null), "streams");
         return this;
+    }
+
+    /** How long it says it is; 0 when it does not say. */
+    double seconds() {
+        return Math.max(0, format.duration() / (double) AV_TIME_BASE);
     }
 
     String form() {

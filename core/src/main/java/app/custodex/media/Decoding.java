@@ -19,6 +19,7 @@ import static org.bytedeco.ffmpeg.global.avutil.av_q2d;
 
 import java.io.IOException;
 import java.util.Optional;
+import java.util.function.DoublePredicate;
 import org.bytedeco.ffmpeg.avcodec.AVCodecContext;
 import org.bytedeco.ffmpeg.avcodec.AVPacket;
 import org.bytedeco.ffmpeg.avformat.AVStream;
@@ -36,6 +37,7 @@ final class Decoding implements AutoCloseable {
     private final AVCodecContext decoder;
     private final AVPacket packet = av_packet_alloc();
     private final AVFrame frame = av_frame_alloc();
+    private DoublePredicate passedOver = seconds -> false;
     private boolean read;
 
     Decoding(Exchange exchange, AvInput in, AVStream stream, int threads) throws Undecodable {
@@ -59,6 +61,15 @@ final class Decoding implements AutoCloseable {
         }
     }
 
+    /**
+     * Leaves packets out: what is long need not be decoded whole.
+     *
+     * @param choice is told the length of each packet in seconds, 0 when that is not known, and says whether to pass it over
+     */
+    void passOver(DoublePredicate choice) {
+        passedOver = choice;
+    }
+
     /** The next frame, good until the next call; empty at the end. */
     Optional<AVFrame> next() throws IOException {
         av_frame_unref(frame);
@@ -75,7 +86,7 @@ final class Decoding implements AutoCloseable {
                 read = true;
                 avcodec_send_packet(decoder, null);
             } else {
-                if (packet.stream_index() == stream.index()) {
+                if (packet.stream_index() == stream.index() && !passedOver.test(packet.duration() * unit)) {
                     avcodec_send_packet(decoder, packet); // what it refuses is damaged, and the next one may not be
                 }
                 av_packet_unref(packet);

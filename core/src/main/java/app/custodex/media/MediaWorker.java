@@ -122,17 +122,19 @@ final class MediaWorker implements WarmPool.Worker {
         });
     }
 
-    Peaks peaks(MediaSource source, int parts, Duration limit) throws IOException {
-        var arguments = ByteBuffer.allocate(Integer.BYTES).putInt(parts).flip();
-        return ask(Kind.PEAKS, source, limit, Double.BYTES + parts, arguments, NO_FRAMES, () -> {
+    Peaks peaks(MediaSource source, int parts, boolean quick, Duration limit) throws IOException {
+        var arguments =
+                ByteBuffer.allocate(5).putInt(parts).put((byte) (quick ? 1 : 0)).flip();
+        return ask(Kind.PEAKS, source, limit, Double.BYTES + 1 + parts, arguments, NO_FRAMES, () -> {
             var body = wire.body();
             double seconds = body.getDouble();
+            boolean whole = body.get() != 0;
             var loudness = new byte[parts];
             body.get(loudness);
             if (!(seconds >= 0 && seconds < Duration.ofDays(365).toSeconds())) {
                 throw new Wire.Broken("a length of " + seconds);
             }
-            return new Peaks(loudness, Duration.ofMillis(Math.round(seconds * 1000)));
+            return new Peaks(loudness, Duration.ofMillis(Math.round(seconds * 1000)), whole);
         });
     }
 

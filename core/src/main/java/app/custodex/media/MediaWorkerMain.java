@@ -124,7 +124,7 @@ public final class MediaWorkerMain {
                         .putInt(picture.fullHeight());
                 wire.send(Kind.RESULT, head.flip(), picture.bgra());
             }
-            case PEAKS -> wire.send(Kind.RESULT, Sounds.peaks(exchange, size, question.getInt()));
+            case PEAKS -> wire.send(Kind.RESULT, Sounds.peaks(exchange, size, question.getInt(), question.get() != 0));
             case SOUND -> {
                 Sounds.play(exchange, size, question.getLong(), question.getDouble(), millis);
                 wire.send(Kind.RESULT);

@@ -63,9 +63,11 @@ public final class MediaWorkers {
      * Measures how loud a recording is.
      *
      * @param parts of equal length
+     * @param quick whether the start of each part of a long recording will do, for a first look: it may miss what is loud for a
+     *     moment only
      */
-    public Peaks peaks(MediaSource source, int parts) throws IOException {
-        return with(worker -> worker.peaks(source, parts, PEAKS));
+    public Peaks peaks(MediaSource source, int parts, boolean quick) throws IOException {
+        return with(worker -> worker.peaks(source, parts, quick, PEAKS));
     }
 
     /** Takes sound, piece by piece. */

@@ -1,55 +1,61 @@
 package app.custodex.media;
 
 import java.nio.ByteBuffer;
-import java.nio.ShortBuffer;
 import java.util.Arrays;
 
 /** In the worker: the loudest of each 10 ms, gathered while the length is not known yet, and spread over the parts at the end. */
 final class PeakMeter {
-    private final int rate;
-    private final int step;
+    private static final long SECOND = 1_000_000_000;
+    private static final long STEP = SECOND / 100;
+
     private byte[] fine = new byte[1 << 14];
-    private int count;
-    private int inStep;
-    private int loudest;
-    private long samples;
-    private short[] piece = new short[1 << 12];
+    private long nanos;
+    private boolean whole = true;
 
-    /** @param rate samples a second */
-    PeakMeter(int rate) {
-        this.rate = rate;
-        step = Math.max(1, rate / 100);
+    /** How long it is, as far as it was taken. */
+    double seconds() {
+        return (double) nanos / SECOND;
     }
 
-    void take(ShortBuffer sound) {
-        int n = sound.remaining();
-        if (piece.length < n) {
-            piece = new short[n];
-        }
-        sound.get(piece, 0, n);
-        for (int i = 0; i < n; i++) {
-            loudest = Math.max(loudest, Math.abs(piece[i]));
-            if (++inStep == step) {
-                endStep();
+    /** Leaves out a stretch, which is not decoded. */
+    void pass(double length) {
+        whole = false;
+        goOn(Math.round(length * SECOND));
+    }
+
+    /**
+     * Measures the next stretch.
+     *
+     * @param levels 0 to 1, one a sample; more is cut
+     * @param count how many of them there are
+     * @param rate samples a second
+     */
+    void take(float[] levels, int count, int rate) {
+        long from = nanos;
+        goOn(count * SECOND / rate);
+        for (int at = 0; at < count; ) {
+            int step = (int) ((from + at * SECOND / rate) / STEP);
+            int until = Math.clamp(Math.ceilDiv(((step + 1) * STEP - from) * rate, SECOND), at + 1, count);
+            float loudest = 0;
+            for (; at < until; at++) {
+                loudest = Math.max(loudest, levels[at]);
             }
+            int level = Math.min(255, (int) (loudest * 256));
+            fine[step] = (byte) Math.max(fine[step] & 0xff, level);
         }
-        samples += n;
     }
 
-    private void endStep() {
-        if (count == fine.length) {
-            fine = Arrays.copyOf(fine, 2 * count);
+    private void goOn(long length) {
+        nanos += length;
+        int needed = (int) (nanos / STEP) + 2;
+        if (fine.length < needed) {
+            fine = Arrays.copyOf(fine, Math.max(needed, 2 * fine.length));
         }
-        fine[count++] = (byte) Math.min(255, loudest >> 7);
-        inStep = 0;
-        loudest = 0;
     }
 
-    /** @return seconds as a double, then a byte each part */
+    /** @return seconds as a double, whether nothing was left out, then a byte each part */
     ByteBuffer result(int parts) {
-        if (inStep > 0) {
-            endStep();
-        }
+        int count = (int) Math.ceilDiv(nanos, STEP);
         var spread = new byte[parts];
         for (int part = 0; part < parts && count > 0; part++) {
             int from = (int) ((long) part * count / parts);
@@ -59,8 +65,9 @@ final class PeakMeter {
                 spread[part] = (byte) Math.max(spread[part] & 0xff, fine[at] & 0xff);
             }
         }
-        return ByteBuffer.allocate(Double.BYTES + parts)
-                .putDouble((double) samples / rate)
+        return ByteBuffer.allocate(Double.BYTES + 1 + parts)
+                .putDouble(seconds())
+                .put((byte) (whole ? 1 : 0))
                 .put(spread)
                 .flip();
     }

@@ -27,6 +27,7 @@ import java.util.Locale;
 import java.util.Optional;
 import org.bytedeco.ffmpeg.avfilter.AVFilterContext;
 import org.bytedeco.ffmpeg.avfilter.AVFilterGraph;
+import org.bytedeco.ffmpeg.avformat.AVStream;
 import org.bytedeco.ffmpeg.avutil.AVFrame;
 import org.bytedeco.javacpp.BytePointer;
 import org.bytedeco.javacpp.Pointer;
@@ -35,8 +36,10 @@ import org.bytedeco.javacpp.Pointer;
 final class Sounds implements AutoCloseable {
     /** Samples a second of what is played. */
     static final int RATE = 48_000;
-    /** What the peaks are measured at, which is enough to draw them. */
-    private static final int PEAK_RATE = 8_000;
+    /** What is shorter is measured whole at once. */
+    private static final double LONG = 240;
+    /** Of each part of a long recording, as much is decoded for a first look. */
+    private static final double LOOKED_AT = 0.15;
 
     private final Exchange exchange;
     private final AVFilterGraph graph = avfilter_graph_alloc();
@@ -67,17 +70,45 @@ final class Sounds implements AutoCloseable {
         }
     }
 
-    /** Measures how loud it is in so many parts of equal length. */
-    static ByteBuffer peaks(Exchange exchange, long size, int parts) throws IOException {
-        var meter = new PeakMeter(PEAK_RATE);
-        var chain = "aresample=" + PEAK_RATE + ",aformat=sample_fmts=s16:channel_layouts=mono";
-        try (var sounds = new Sounds(exchange)) {
-            sounds.run(size, 0, chain, samples -> {
-                meter.take(samples.asShortBuffer());
-                return true;
-            });
+    /**
+     * Measures how loud it is in so many parts of equal length.
+     *
+     * @param quick whether of a long recording the start of each part will do
+     */
+    static ByteBuffer peaks(Exchange exchange, long size, int parts, boolean quick) throws IOException {
+        try (var in = new AvInput(exchange, size).look()) {
+            var stream = sound(in);
+            try (var decoding = new Decoding(exchange, in, stream, 1)) {
+                var meter = new PeakMeter();
+                var levels = new Levels();
+                double length = in.seconds();
+                boolean whole = !quick || length < LONG;
+                double part = length / parts;
+                if (!whole) {
+                    decoding.passOver(seconds -> {
+                        boolean pass = seconds > 0 && meter.seconds() % part > part * LOOKED_AT;
+                        if (pass) {
+                            meter.pass(seconds);
+                        }
+                        return pass;
+                    });
+                }
+                boolean any = false;
+                for (var next = decoding.next(); next.isPresent(); next = decoding.next()) {
+                    var frame = next.get();
+                    meter.take(levels.of(frame), frame.nb_samples(), Math.max(1, frame.sample_rate()));
+                    any = true;
+                }
+                if (!any) {
+                    throw new Undecodable("nothing was decoded");
+                }
+                return meter.result(parts);
+            }
         }
-        return meter.result(parts);
+    }
+
+    private static AVStream sound(AvInput in) throws Undecodable {
+        return in.best(AVMEDIA_TYPE_AUDIO).orElseThrow(() -> new Undecodable("there is no sound in it"));
     }
 
     private record Shape(int rate, int format, int channels) {
@@ -91,8 +122,7 @@ final class Sounds implements AutoCloseable {
 
     private void run(long size, long fromMicros, String chain, Sink sink) throws IOException {
         try (var in = new AvInput(exchange, size).look()) {
-            var stream = in.best(AVMEDIA_TYPE_AUDIO).orElseThrow(() -> new Undecodable("there is no sound in it"));
-            try (var decoding = new Decoding(exchange, in, stream, 1)) {
+            try (var decoding = new Decoding(exchange, in, sound(in), 1)) {
                 decoding.seek(fromMicros);
                 var ends = Optional.<Ends>empty();
                 for (var next = decoding.next(); next.isPresent(); next = decoding.next()) {

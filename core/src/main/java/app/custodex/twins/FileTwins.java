@@ -2,6 +2,7 @@ package app.custodex.twins;
 
 import app.custodex.base.CancelToken;
 import app.custodex.base.Digests;
+import app.custodex.base.Problem;
 import app.custodex.catalogue.Catalogue;
 import app.custodex.catalogue.Catalogue.Order;
 import app.custodex.catalogue.Filter;
@@ -18,12 +19,10 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import org.slf4j.Logger;
-import org.slf4j.LoggerFactory;
+import java.util.function.Consumer;
 
 /** Files that are the same, and songs that are the same recording in another form. */
 public final class FileTwins {
-    private static final Logger LOG = LoggerFactory.getLogger(FileTwins.class);
     /** Two copies of a song may be cut and packed a little differently. */
     static final Duration APART = Duration.ofSeconds(2);
 
@@ -66,7 +65,8 @@ public final class FileTwins {
     }
 
     /** What has the same content, byte for byte: only files of one size are read. */
-    static List<TwinSet> same(List<Numbered> files, Content content, CancelToken cancel) throws IOException {
+    static List<TwinSet> same(List<Numbered> files, Content content, Consumer<Problem> problems, CancelToken cancel)
+            throws IOException {
         var sets = new ArrayList<TwinSet>();
         var bySize = Groups.byKey(files.stream().map(each -> each.bytes()).toList());
         for (var ofSize : bySize.values()) {
@@ -74,7 +74,7 @@ public final class FileTwins {
                 Map<String, List<Integer>> byContent = new HashMap<>();
                 for (int i : ofSize) {
                     cancel.check();
-                    digest(files.get(i), content)
+                    digest(files.get(i), content, problems)
                             .ifPresent(digest -> byContent
                                     .computeIfAbsent(digest, d -> new ArrayList<>())
                                     .add(files.get(i).number()));
@@ -89,12 +89,15 @@ public final class FileTwins {
         return sets;
     }
 
-    /** Empty for what can't be read: the rest is still compared. */
-    static Optional<String> digest(Numbered each, Content content) {
+    /** Empty for what can't be read, which is told: the rest is still compared. */
+    static Optional<String> digest(Numbered each, Content content, Consumer<Problem> problems) {
         try (var in = content.open(each.item())) {
             return Optional.of(Digests.of(in));
         } catch (IOException e) {
-            LOG.info("a file could not be compared: {}", e.getClass().getSimpleName());
+            problems.accept(Problem.loss(
+                    each.item(),
+                    "It can't be read, so it was not compared",
+                    "Check the layer; look into an older one"));
             return Optional.empty();
         }
     }
@@ -145,7 +148,11 @@ public final class FileTwins {
                 .map(group -> new TwinSet(
                         Likeness.SAME_SONG,
                         "the same artist and title, and as long within two seconds",
-                        group.stream().map(i -> songs.get(i).number()).toList()))
+                        group.stream()
+                                .map(songs::get)
+                                .sorted(Comparator.comparing(Numbered::bytes).reversed())
+                                .map(Numbered::number)
+                                .toList()))
                 .toList();
     }
 

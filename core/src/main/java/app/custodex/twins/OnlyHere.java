@@ -47,7 +47,7 @@ public final class OnlyHere {
      *
      * @param verdicts one a file of the phone, in the order of the catalogue
      * @param files that were looked at elsewhere
-     * @param problems of what could not be read there: the phone's files may be there after all
+     * @param problems of what could not be read, on the phone or there: more of its files may be there after all
      */
     public record Result(List<Verdict> verdicts, int files, List<Problem> problems) {}
 
@@ -184,7 +184,7 @@ public final class OnlyHere {
     private Verdict verdict(Numbered each) {
         var sameSize = bySize.getOrDefault(each.bytes(), List.of());
         if (!sameSize.isEmpty()) {
-            var digest = FileTwins.digest(each, content);
+            var digest = FileTwins.digest(each, content, problems::add);
             if (digest.isEmpty()) {
                 return new Verdict(each.number(), false, "it can't be read, so it could not be compared");
             }

@@ -1,6 +1,7 @@
 package app.custodex.twins;
 
 import app.custodex.base.CancelToken;
+import app.custodex.base.Problem;
 import app.custodex.media.MediaSource;
 import app.custodex.media.MediaWorkers;
 import app.custodex.media.Picture;
@@ -10,19 +11,16 @@ import app.custodex.twins.TwinSet.Likeness;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.BitSet;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.Callable;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.Executors;
 import java.util.concurrent.atomic.AtomicInteger;
-import java.util.function.IntConsumer;
-import org.slf4j.Logger;
-import org.slf4j.LoggerFactory;
 
 /** Pictures that look alike: the same one smaller, packed anew, or taken a moment later. */
 public final class PictureTwins {
-    private static final Logger LOG = LoggerFactory.getLogger(PictureTwins.class);
     /** Of 64 parts. Copies that are smaller, lighter or packed anew differ in fewer, other pictures in about half. */
     private static final int MOST_DIFFERENT = 8;
     /** How far the shapes may be apart: one by cutting off a bit, but not by turning it. */
@@ -37,32 +35,40 @@ public final class PictureTwins {
         MediaSource open(String item) throws IOException;
     }
 
-    private record Look(int number, long hash, double shape) {}
+    private record Look(int number, long hash, int width, int height) {
+        double shape() {
+            return (double) width / height;
+        }
+
+        long pixels() {
+            return (long) width * height;
+        }
+    }
 
     private PictureTwins() {}
 
     /**
      * @param same which files are the same anyway: of each of these sets one is enough
-     * @param progress is told how many were looked at
+     * @param listener is told how many were looked at, and which can't be decoded
      */
     static List<TwinSet> of(
-            List<Numbered> files, List<TwinSet> same, Opener opener, IntConsumer progress, CancelToken cancel)
+            List<Numbered> files, List<TwinSet> same, Opener opener, Twins.Listener listener, CancelToken cancel)
             throws IOException {
         var others = Groups.others(same);
         var pictures = files.stream()
                 .filter(each -> each.kind() == ThingKind.PICTURE && !others.contains(each.number()))
                 .toList();
-        return alike(look(pictures, opener, progress, cancel), cancel);
+        return alike(look(pictures, opener, listener, cancel), cancel);
     }
 
-    private static List<Look> look(List<Numbered> pictures, Opener opener, IntConsumer progress, CancelToken cancel)
+    private static List<Look> look(List<Numbered> pictures, Opener opener, Twins.Listener listener, CancelToken cancel)
             throws IOException {
         var done = new AtomicInteger();
         var tasks = pictures.stream()
                 .<Callable<Optional<Look>>>map(each -> () -> {
                     cancel.check();
-                    var look = look(each, opener);
-                    progress.accept(done.incrementAndGet());
+                    var look = look(each, opener, listener);
+                    listener.looked(done.incrementAndGet());
                     return look;
                 })
                 .toList();
@@ -81,14 +87,17 @@ public final class PictureTwins {
         return looks;
     }
 
-    /** The small one that the camera put into the file will do; empty for what can't be decoded. */
-    private static Optional<Look> look(Numbered each, Opener opener) {
+    /** The small one that the camera put into the file will do; empty for what can't be decoded, which is told. */
+    private static Optional<Look> look(Numbered each, Opener opener, Twins.Listener listener) {
         try (var source = opener.open(each.item())) {
             Picture picture = MediaWorkers.shared().picture(source, SIDE, true);
-            return Optional.of(new Look(
-                    each.number(), PictureHash.of(picture), (double) picture.fullWidth() / picture.fullHeight()));
+            return Optional.of(
+                    new Look(each.number(), PictureHash.of(picture), picture.fullWidth(), picture.fullHeight()));
         } catch (IOException e) {
-            LOG.info("a picture could not be compared: {}", e.getClass().getSimpleName());
+            listener.problem(Problem.loss(
+                    each.item(),
+                    "It can't be shown, so it was not compared with what looks like it",
+                    "Take it out as a file; look into an older layer"));
             return Optional.empty();
         }
     }
@@ -103,7 +112,7 @@ public final class PictureTwins {
                 continue;
             }
             var first = looks.get(i);
-            var set = new ArrayList<Integer>(List.of(first.number()));
+            var set = new ArrayList<>(List.of(first));
             int farthest = 0;
             for (int j = i + 1; j < looks.size(); j++) {
                 var other = looks.get(j);
@@ -112,7 +121,7 @@ public final class PictureTwins {
                         && different <= MOST_DIFFERENT
                         && Math.abs(first.shape() / other.shape() - 1) <= SHAPE) {
                     taken.set(j);
-                    set.add(other.number());
+                    set.add(other);
                     farthest = Math.max(farthest, different);
                 }
             }
@@ -120,7 +129,10 @@ public final class PictureTwins {
                 sets.add(new TwinSet(
                         Likeness.LOOK_ALIKE,
                         "they look alike: at most " + farthest + " of " + PictureHash.PARTS + " parts differ",
-                        set));
+                        set.stream()
+                                .sorted(Comparator.comparing(Look::pixels).reversed())
+                                .map(Look::number)
+                                .toList()));
             }
         }
         return sets;

@@ -1,12 +1,12 @@
 package app.custodex.twins;
 
 import app.custodex.base.CancelToken;
+import app.custodex.base.Problem;
 import app.custodex.catalogue.Catalogue;
 import app.custodex.twins.FileTwins.Content;
 import app.custodex.twins.PictureTwins.Opener;
 import java.io.IOException;
 import java.util.List;
-import java.util.function.IntConsumer;
 
 /** Looks for what is in a layer more than once. */
 public final class Twins {
@@ -16,8 +16,11 @@ public final class Twins {
     public interface Listener {
         void found(List<TwinSet> sets);
 
+        /** Something could not be compared: it may be there twice all the same. */
+        void problem(Problem problem);
+
         /** So many pictures were looked at. */
-        void looked(int pictures);
+        default void looked(int pictures) {}
     }
 
     /**
@@ -30,10 +33,9 @@ public final class Twins {
             throws IOException {
         listener.found(ContactTwins.of(catalogue));
         var files = FileTwins.files(catalogue);
-        var same = FileTwins.same(files, content, cancel);
+        var same = FileTwins.same(files, content, listener::problem, cancel);
         listener.found(same);
         listener.found(FileTwins.songs(files, same));
-        IntConsumer looked = listener::looked;
-        listener.found(PictureTwins.of(files, same, pictures, looked, cancel));
+        listener.found(PictureTwins.of(files, same, pictures, listener, cancel));
     }
 }

@@ -122,7 +122,13 @@ final class SealedLookTest {
                             1600,
                             MediaWorkers.shared().picture(large, 2000, false).fullWidth());
                     assertEquals(
-                            3, MediaWorkers.shared().peaks(tone, 20).length().toMillis() / 1000.0, 0.1);
+                            3,
+                            MediaWorkers.shared()
+                                            .peaks(tone, 20, false)
+                                            .length()
+                                            .toMillis()
+                                    / 1000.0,
+                            0.1);
                 }
                 var database = new PhonePath("store/talk.db");
                 assertEquals(List.of("talk"), open.tables(database));

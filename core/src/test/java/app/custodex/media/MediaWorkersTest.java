@@ -130,10 +130,29 @@ final class MediaWorkersTest {
     void recordingsAreAsLoudAndAsLongAsTheyAre(String name, String codec) throws IOException {
         var file = samples.toneAndSilence(name, 2, "-c:a", codec);
         try (var source = MediaSamples.open(file)) {
-            var peaks = WORKERS.peaks(source, 100);
+            var peaks = WORKERS.peaks(source, 100, false);
             assertEquals(MediaSamples.seconds(file), peaks.length().toMillis() / 1000.0, 0.1);
             assertTrue(peaks.at(20) > 0.5, "the tone " + peaks.at(20));
             assertTrue(peaks.at(80) < 0.05, "the silence " + peaks.at(80));
+        }
+    }
+
+    @ParameterizedTest
+    @CsvSource({"a.mp3,libmp3lame", "a.m4a,aac", "a.opus,libopus", "a.flac,flac"})
+    void theFirstLookAtALongRecordingIsRightButForWhatIsShort(String name, String codec) throws IOException {
+        var file = samples.toneAndSilence(name, 150, "-c:a", codec);
+        try (var source = MediaSamples.open(file)) {
+            var look = WORKERS.peaks(source, 100, true);
+            var whole = WORKERS.peaks(source, 100, false);
+            assertFalse(look.whole());
+            assertTrue(whole.whole());
+            assertEquals(whole.length().toMillis() / 1000.0, look.length().toMillis() / 1000.0, 0.5);
+            for (int part = 0; part < 100; part++) {
+                if (part < 49 || part > 51) {
+                    assertEquals(whole.at(part), look.at(part), 0.1, name + " at " + part);
+                    assertEquals(part < 50, look.at(part) > 0.5, name + " at " + part);
+                }
+            }
         }
     }
 
@@ -336,7 +355,7 @@ final class MediaWorkersTest {
             var file = Files.write(folder.resolve("damaged"), damage(bytes, random));
             try (var source = MediaSamples.open(file)) {
                 if (i % whole.size() >= 6 && i % whole.size() < 9) {
-                    WORKERS.peaks(source, 50);
+                    WORKERS.peaks(source, 50, false);
                 } else {
                     WORKERS.picture(source, 160, random.nextBoolean());
                 }

@@ -12,7 +12,6 @@ import java.io.ByteArrayOutputStream;
 import java.io.EOFException;
 import java.io.IOException;
 import java.nio.ByteBuffer;
-import java.nio.ShortBuffer;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Arrays;
@@ -144,6 +143,7 @@ final class WorkerPartsTest {
     private static byte[] loudness(PeakMeter meter, int parts) {
         var result = meter.result(parts);
         result.getDouble();
+        result.get();
         var loudness = new byte[parts];
         result.get(loudness);
         return loudness;
@@ -151,34 +151,45 @@ final class WorkerPartsTest {
 
     @Test
     void peaksAreWhereItIsLoud() {
-        var meter = new PeakMeter(1_000);
-        var sound = new short[4_000]; // four seconds; loud in the third
-        for (int i = 2_000; i < 3_000; i++) {
-            sound[i] = (short) (i % 2 == 0 ? 20_000 : -20_000);
-        }
+        var meter = new PeakMeter();
+        var sound = new float[4_000]; // four seconds; loud in the third
+        Arrays.fill(sound, 2_000, 3_000, 0.6f);
         // In pieces of any length, as they come.
         for (int at = 0; at < sound.length; ) {
             int n = Math.min(sound.length - at, 1 + at % 77);
-            meter.take(ShortBuffer.wrap(sound, at, n));
+            meter.take(Arrays.copyOfRange(sound, at, at + n), n, 1_000);
             at += n;
         }
         var result = meter.result(4);
-        assertEquals(4.0, result.getDouble());
+        assertEquals(4.0, result.getDouble(), 1e-9);
+        assertEquals(1, result.get(), "all of it");
         assertEquals(0, result.get());
         assertEquals(0, result.get());
-        assertEquals(20_000 >> 7, result.get() & 0xff);
+        assertEquals((int) (0.6f * 256), result.get() & 0xff);
         assertEquals(0, result.get());
     }
 
     @Test
+    void whatIsPassedOverIsSilentAndKeepsItsPlace() {
+        var meter = new PeakMeter();
+        var tone = new float[1_000];
+        Arrays.fill(tone, 0.5f);
+        meter.take(tone, 1_000, 1_000);
+        meter.pass(2);
+        meter.take(tone, 1_000, 1_000);
+        assertArrayEquals(new byte[] {(byte) 128, 0, 0, (byte) 128}, loudness(meter, 4));
+        assertEquals(0, meter.result(4).get(Double.BYTES), "not all of it");
+    }
+
+    @Test
     void aShortSoundFillsAllParts() {
-        var meter = new PeakMeter(1_000);
-        var tone = new short[30]; // three steps of ten milliseconds
-        Arrays.fill(tone, Short.MIN_VALUE);
-        meter.take(ShortBuffer.wrap(tone));
+        var meter = new PeakMeter();
+        var tone = new float[30]; // three steps of ten milliseconds
+        Arrays.fill(tone, 1.5f); // what is too loud is as loud as can be
+        meter.take(tone, 30, 1_000);
         for (byte part : loudness(meter, 50)) {
             assertEquals(255, part & 0xff);
         }
-        assertArrayEquals(new byte[10], loudness(new PeakMeter(8_000), 10), "none at all");
+        assertArrayEquals(new byte[10], loudness(new PeakMeter(), 10), "none at all");
     }
 }

@@ -6,6 +6,7 @@ import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import app.custodex.base.CancelToken;
+import app.custodex.base.Problem;
 import app.custodex.base.ProblemException;
 import app.custodex.catalogue.Catalogue;
 import app.custodex.catalogue.WrittenReader;
@@ -29,6 +30,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.CancellationException;
+import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
@@ -65,6 +67,8 @@ final class TwinsTest {
                 .toList();
     }
 
+    private final List<Problem> problems = new CopyOnWriteArrayList<>();
+
     private List<TwinSet> search(Catalogue catalogue) throws IOException {
         var found = new ArrayList<TwinSet>();
         Twins.search(
@@ -79,7 +83,9 @@ final class TwinsTest {
                     }
 
                     @Override
-                    public void looked(int pictures) {}
+                    public void problem(Problem problem) {
+                        problems.add(problem);
+                    }
                 },
                 new CancelToken());
         return found;
@@ -211,6 +217,9 @@ final class TwinsTest {
                 "other.jpg", picture("other.jpg", "-f", "lavfi", "-i", "testsrc2=size=1600x1200", "-frames:v", "1"));
         phone.write("life.png", picture("life.png", "-f", "lavfi", "-i", "life=size=160x120:seed=7", "-frames:v", "1"));
         phone.write("torn.jpg", file(ThingKind.PICTURE, folder.resolve("torn.jpg"), "torn.jpg", Duration.ZERO, ""));
+        var away = Files.copy(folder.resolve("first.jpg"), folder.resolve("away.jpg"));
+        phone.write("away.jpg", file(ThingKind.PICTURE, away, "away.jpg", Duration.ZERO, ""));
+        Files.delete(away);
         try (var catalogue = catalogue(phone)) {
             var sets = search(catalogue);
             var same = sets.stream()
@@ -228,6 +237,11 @@ final class TwinsTest {
                     titles(catalogue, alike.getFirst()).stream()
                             .map(name -> name.replace("copy", "first"))
                             .collect(Collectors.toSet()));
+            var largest = titles(catalogue, alike.getFirst()).getFirst();
+            assertTrue(largest.equals("first.jpg") || largest.equals("copy.jpg"), largest);
+            assertEquals(
+                    Set.of("torn.jpg", "away.jpg"),
+                    problems.stream().map(Problem::subject).collect(Collectors.toSet()));
 
             var stopped = new CancelToken();
             stopped.cancel();

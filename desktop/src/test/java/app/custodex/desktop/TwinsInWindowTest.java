@@ -5,6 +5,7 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import app.custodex.app.OpenPhone;
 import app.custodex.base.CancelToken;
+import app.custodex.base.Problem;
 import app.custodex.catalogue.Catalogue.Order;
 import app.custodex.catalogue.Filter;
 import app.custodex.desktop.ui.UserText;
@@ -48,7 +49,9 @@ class TwinsInWindowTest extends WindowTest {
                     }
 
                     @Override
-                    public void looked(int pictures) {}
+                    public void problem(Problem problem) {
+                        throw new AssertionError(problem.sentence());
+                    }
                 },
                 new CancelToken());
         return found.stream()

@@ -299,7 +299,17 @@ class EveryKindTest {
                 assertFalse(all(catalogue, ThingKind.VOICEMAIL, Thing.class).isEmpty());
                 assertMedia(catalogue);
             }
-            var pictures = all(ostrel, ThingKind.PICTURE, MediaFile.class);
+            var conversations = ostrel.sentIn();
+            var sent = new ArrayList<MediaFile>();
+            var pictures = new ArrayList<MediaFile>();
+            for (var picture : all(ostrel, ThingKind.PICTURE, MediaFile.class)) {
+                boolean inMessages = picture.id().item().startsWith("store/messages/");
+                (inMessages ? sent : pictures).add(picture);
+            }
+            assertTrue(sent.size() > 100, sent.size() + " pictures in conversations");
+            assertTrue(sent.stream()
+                    .noneMatch(picture ->
+                            conversations.of(picture.id().item()).isEmpty()));
             assertEquals(
                     sql(folder.resolve("ostrel/store/roll/roll.db"), "SELECT count(*) FROM picture"),
                     List.of(List.of(Integer.toString(pictures.size()))));

@@ -5,7 +5,9 @@ import app.custodex.base.ProblemException;
 import app.custodex.facts.FileFacts;
 import app.custodex.facts.FileFacts.Sort;
 import app.custodex.facts.Workers;
+import app.custodex.link.Family;
 import app.custodex.link.Kind;
+import app.custodex.link.Layout;
 import app.custodex.link.PhonePath;
 import app.custodex.model.MediaFile;
 import app.custodex.model.Moment;
@@ -20,6 +22,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Predicate;
 
 /** Reads files whose content is the thing: pictures, videos, sounds, documents. */
 public final class MediaFiles extends FileReader {
@@ -27,8 +30,12 @@ public final class MediaFiles extends FileReader {
     /** What lies among media and is none: the phone's own lists of them. */
     private static final Set<String> LISTS = Set.of(".db", ".db-wal", ".db-journal", ".json", ".m3u", ".m3u8");
 
+    /** Whose stores hold files that were sent and came. */
+    private static final Set<Kind> CONVERSATIONS = EnumSet.of(Kind.CONVERSATIONS, Kind.KITEWIRE, Kind.BURROW);
+
     private final ThingKind kind;
     private final Places places;
+    private final Predicate<PhonePath> takes;
 
     /**
      * Which folders hold what.
@@ -57,6 +64,16 @@ public final class MediaFiles extends FileReader {
         super("media-" + kind.code(), Set.of(from), Set.of(), kinds(kind, places));
         this.kind = kind;
         this.places = places;
+        this.takes = kind == ThingKind.FILE || kind == ThingKind.DOCUMENT
+                ? path -> places.known().stream().noneMatch(path::in)
+                : path -> !LISTS.contains(path.ending());
+    }
+
+    private MediaFiles(ThingKind kind, Set<Kind> named) {
+        super("sent-" + kind.code(), CONVERSATIONS, Set.of(), Set.of(kind));
+        this.kind = kind;
+        this.places = Places.ANYWHERE;
+        this.takes = path -> named.contains(Layout.kindOf(Family.FOLDER, path));
     }
 
     private static Set<ThingKind> kinds(ThingKind kind, Places places) {
@@ -76,11 +93,21 @@ public final class MediaFiles extends FileReader {
                 new MediaFiles(Kind.OTHER, ThingKind.FILE, places));
     }
 
+    /**
+     * Readers of what was sent and came in conversations: those files lie among the stores of their apps, and their names
+     * alone say what they are.
+     */
+    public static List<MediaFiles> sent() {
+        return List.of(
+                new MediaFiles(ThingKind.PICTURE, Set.of(Kind.PHOTOS)),
+                new MediaFiles(ThingKind.VIDEO, Set.of(Kind.VIDEOS)),
+                new MediaFiles(ThingKind.MEMO, Set.of(Kind.MUSIC, Kind.MEMOS)),
+                new MediaFiles(ThingKind.DOCUMENT, Set.of(Kind.BOOKS)));
+    }
+
     @Override
     protected boolean takes(PhonePath path) {
-        return kind == ThingKind.FILE || kind == ThingKind.DOCUMENT
-                ? places.known().stream().noneMatch(path::in)
-                : !LISTS.contains(path.ending());
+        return takes.test(path);
     }
 
     @Override

@@ -70,6 +70,7 @@ public final class Ostrel {
         readers.add(new BurrowChats(Layout.chatCopies(Family.OSTREL, Kind.BURROW), burrowKey));
         readers.addAll(List.of(new PlaylistFiles(), new RouteFiles(), new MailFiles()));
         readers.addAll(MediaFiles.readers(PLACES));
+        readers.addAll(MediaFiles.sent());
         return readers;
     }
 

@@ -55,6 +55,7 @@ public final class Pellow {
         readers.add(new BurrowChats(Layout.chatCopies(Family.PELLOW, Kind.BURROW), burrowKey));
         readers.addAll(List.of(new PlaylistFiles(), new RouteFiles(), new MailFiles()));
         readers.addAll(MediaFiles.readers(PLACES));
+        readers.addAll(MediaFiles.sent());
         return readers;
     }
 }

@@ -145,7 +145,7 @@ public final class PlayerBar extends VBox implements Closeable {
         });
         addEventHandler(KeyEvent.KEY_PRESSED, this::press);
         showPlace();
-        measure();
+        measure(true);
     }
 
     /** @param then is run when it came to its end by itself */
@@ -193,12 +193,13 @@ public final class PlayerBar extends VBox implements Closeable {
         return playback.map(Playback::place).orElse(start);
     }
 
-    private void measure() {
+    /** @param quick a first look at a long recording, after which it is measured whole */
+    private void measure(boolean quick) {
         work.start(
                 "A recording",
                 () -> {
                     try (var media = source.open()) {
-                        return Optional.of(MediaWorkers.shared().peaks(media, PARTS));
+                        return Optional.of(MediaWorkers.shared().peaks(media, PARTS, quick));
                     } catch (UnplayableException e) {
                         return Optional.<Peaks>empty();
                     }
@@ -214,6 +215,9 @@ public final class PlayerBar extends VBox implements Closeable {
         wave.show(peaks);
         length = Optional.of(peaks.length());
         showPlace();
+        if (!peaks.whole()) {
+            measure(false);
+        }
     }
 
     private void takeNone() {

@@ -2,6 +2,7 @@ package app.custodex.desktop.reading;
 
 import app.custodex.app.OpenPhone;
 import app.custodex.base.CancelToken;
+import app.custodex.base.Problem;
 import app.custodex.desktop.desk.Desk;
 import app.custodex.model.Thing;
 import app.custodex.twins.TwinSet;
@@ -22,6 +23,8 @@ final class TwinsModel {
     /** Told what there is. */
     interface Listener {
         void found(List<Found> more);
+
+        void problem(Problem problem);
 
         void looked(int pictures);
 
@@ -73,16 +76,18 @@ final class TwinsModel {
                     new Twins.Listener() {
                         @Override
                         public void found(List<TwinSet> sets) {
-                            tell(cancel, named(phone, sets));
+                            var more = named(phone, sets);
+                            tell(cancel, () -> listener.found(more));
+                        }
+
+                        @Override
+                        public void problem(Problem problem) {
+                            tell(cancel, () -> listener.problem(problem));
                         }
 
                         @Override
                         public void looked(int pictures) {
-                            Platform.runLater(() -> {
-                                if (!cancel.isCancelled()) {
-                                    listener.looked(pictures);
-                                }
-                            });
+                            tell(cancel, () -> listener.looked(pictures));
                         }
                     },
                     cancel);
@@ -97,10 +102,10 @@ final class TwinsModel {
         }
     }
 
-    private void tell(CancelToken of, List<Found> found) {
+    private static void tell(CancelToken of, Runnable what) {
         Platform.runLater(() -> {
             if (!of.isCancelled()) {
-                listener.found(found);
+                what.run();
             }
         });
     }

@@ -37,6 +37,8 @@ final class TwinsView extends HBox {
     private static final PseudoClass PRESENT = PseudoClass.getPseudoClass("present");
     private static final double LIST_WIDTH = 360;
     private static final double ROW = 50;
+    /** Of what can't be read: the first few say where to look. */
+    private static final int NAMED = 3;
 
     private final Desk desk;
     private final TrayModel tray;
@@ -52,6 +54,8 @@ final class TwinsView extends HBox {
     private final TwinCards cards;
     private final MergePane merge;
     private final List<Found> all = new ArrayList<>();
+    private final List<Problem> problems = new ArrayList<>();
+    private final UserText unread;
     private Optional<Likeness> only = Optional.empty();
     private Optional<OpenPhone> phone = Optional.empty();
 
@@ -64,6 +68,11 @@ final class TwinsView extends HBox {
             public void found(List<Found> more) {
                 all.addAll(more);
                 fill();
+            }
+
+            @Override
+            public void problem(Problem problem) {
+                problems.add(problem);
             }
 
             @Override
@@ -86,6 +95,8 @@ final class TwinsView extends HBox {
         list.setPlaceholder(Parts.sentence("Nothing is here twice.", "lesser"));
         list.getSelectionModel().selectedItemProperty().addListener((o, was, is) -> show(Optional.ofNullable(is)));
         state.setId("twins-state");
+        unread = desk.veil().paragraph("", "lesser");
+        unread.setId("twins-unread");
         getChildren().addAll(left(closed), right());
         addEventHandler(KeyEvent.KEY_PRESSED, event -> {
             if (event.getCode() == KeyCode.ESCAPE) {
@@ -109,7 +120,7 @@ final class TwinsView extends HBox {
             kinds.put(likeness, button);
             choice.getChildren().add(button);
         }
-        var head = new VBox(8, words, choice);
+        var head = new VBox(8, words, unread, choice);
         head.setStyle("-fx-padding: 8 10 8 12;");
         var foot = new HBox(pickOne);
         foot.setStyle("-fx-padding: 8 10 8 12;");
@@ -152,7 +163,26 @@ final class TwinsView extends HBox {
 
     private void end(boolean stopped) {
         stop.setVisible(false);
-        state.setText(stopped ? "Stopped; there may be more." : "All of it was compared.");
+        state.setText(
+                stopped
+                        ? "Stopped; there may be more."
+                        : problems.isEmpty() ? "All of it was compared." : "All that can be read was compared.");
+        unread.setText(notCompared());
+        tellUnread(!problems.isEmpty());
+    }
+
+    private void tellUnread(boolean any) {
+        unread.setVisible(any);
+        unread.setManaged(any);
+    }
+
+    private String notCompared() {
+        if (problems.isEmpty()) {
+            return "";
+        }
+        return desk.words().count(problems.size(), "file", "files") + " can't be read: "
+                + problems.stream().limit(NAMED).map(Problem::subject).collect(Collectors.joining(", "))
+                + (problems.size() > NAMED ? " and others." : ".");
     }
 
     private void choose(Likeness likeness) {
@@ -224,6 +254,8 @@ final class TwinsView extends HBox {
         model.stop();
         phone = Optional.empty();
         all.clear();
+        problems.clear();
+        tellUnread(false);
         only = Optional.empty();
         cards.of(Optional.empty());
         fill();
