@@ -7,18 +7,15 @@ import app.custodex.media.StreamSource;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
-import java.util.Optional;
 import java.util.concurrent.Callable;
 import java.util.concurrent.Executors;
 
 /**
- * Pictures of 12 megapixels as thumbnails, beside vipsthumbnail, and large; the waveform of half an hour; a video of 720 lines in its time.
- * The media are made by ffmpeg.
+ * Pictures of 12 megapixels as thumbnails, beside vipsthumbnail, and large; the waveform of half an hour. The media are made by ffmpeg.
  */
 public final class MediaBench {
     private static final MediaWorkers WORKERS = MediaWorkers.shared();
@@ -34,7 +31,6 @@ public final class MediaBench {
             thumbnails(folder, files);
             large(files);
             waveform(folder);
-            video(folder);
             System.out.printf(Locale.ROOT, "workers that died: %d%n", WORKERS.deaths());
         });
         System.exit(0);
@@ -156,52 +152,5 @@ public final class MediaBench {
                 WORKERS.peaks(source, 600, quick);
             }
         });
-    }
-
-    /** Its pictures are wanted by a clock, as the window wants them. */
-    private static void video(Path folder) throws Exception {
-        var file = folder.resolve("video.mp4");
-        ffmpeg(
-                file,
-                "-f",
-                "lavfi",
-                "-i",
-                "testsrc2=s=1280x720:r=25:d=12,noise=alls=8:allf=t",
-                "-c:v",
-                "libx264",
-                "-preset",
-                "fast",
-                "-b:v",
-                "4M",
-                "-pix_fmt",
-                "yuv420p");
-        var late = new ArrayList<Long>();
-        var began = new long[1];
-        try (var source = open(file)) {
-            WORKERS.film(source, Duration.ZERO, true, 1280, 720, (at, width, height, bgra) -> {
-                if (began[0] == 0) {
-                    began[0] = System.nanoTime();
-                }
-                var now = Duration.ofNanos(System.nanoTime() - began[0]);
-                late.add(Math.max(0, now.minus(at).toMillis()));
-                pause(at.minus(now));
-                return Optional.of(now.minusMillis(20));
-            });
-        }
-        var times = late.stream().mapToLong(ms -> ms).sorted().toArray();
-        System.out.printf(
-                Locale.ROOT,
-                "720 lines at 25 a second: %d of 300 pictures came, the 99th percentile %d ms late, at most %d ms%n",
-                times.length,
-                times[times.length * 99 / 100],
-                times[times.length - 1]);
-    }
-
-    private static void pause(Duration time) {
-        try {
-            Thread.sleep(Math.max(0, time.toMillis()));
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-        }
     }
 }

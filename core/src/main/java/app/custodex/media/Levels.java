@@ -21,6 +21,7 @@ final class Levels {
     private static final int MOST_CHANNELS = 8;
 
     private float[] levels = new float[1 << 12];
+    private float[] piece = new float[1 << 12];
 
     /** Those of a frame, one a sample; the array may be longer, and is good until the next call. */
     float[] of(AVFrame frame) throws Undecodable {
@@ -46,19 +47,49 @@ final class Levels {
         return new BytePointer(frame.data(plane)).capacity(count).asByteBuffer().order(ByteOrder.nativeOrder());
     }
 
+    /** Loops are plain and data comes in bulk: half an hour has two hundred million samples. */
     private void read(int form, ByteBuffer in, int samples, int together) throws Undecodable {
-        for (int at = 0, i = 0; at < samples; at++) {
-            for (int channel = 0; channel < together; channel++, i++) {
-                float level = switch (form) {
-                    case AV_SAMPLE_FMT_FLT -> Math.abs(in.getFloat(4 * i));
-                    case AV_SAMPLE_FMT_S16 -> Math.abs(in.getShort(2 * i)) / 32_768f;
-                    case AV_SAMPLE_FMT_S32 -> Math.abs(in.getInt(4 * i) / 2_147_483_648f);
-                    case AV_SAMPLE_FMT_DBL -> (float) Math.abs(in.getDouble(8 * i));
-                    case AV_SAMPLE_FMT_U8 -> Math.abs((in.get(i) & 0xff) - 128) / 128f;
-                    default -> throw new Undecodable("samples of the form " + form);
-                };
-                levels[at] = Math.max(levels[at], level);
+        int count = samples * together;
+        if (piece.length < count) {
+            piece = new float[count];
+        }
+        switch (form) {
+            case AV_SAMPLE_FMT_FLT -> in.asFloatBuffer().get(piece, 0, count);
+            case AV_SAMPLE_FMT_S16 -> {
+                var from = new short[count];
+                in.asShortBuffer().get(from);
+                for (int i = 0; i < count; i++) {
+                    piece[i] = from[i] / 32_768f;
+                }
             }
+            case AV_SAMPLE_FMT_S32 -> {
+                var from = new int[count];
+                in.asIntBuffer().get(from);
+                for (int i = 0; i < count; i++) {
+                    piece[i] = from[i] / 2_147_483_648f;
+                }
+            }
+            case AV_SAMPLE_FMT_DBL -> {
+                for (int i = 0; i < count; i++) {
+                    piece[i] = (float) in.getDouble(Double.BYTES * i);
+                }
+            }
+            case AV_SAMPLE_FMT_U8 -> {
+                for (int i = 0; i < count; i++) {
+                    piece[i] = ((in.get(i) & 0xff) - 128) / 128f;
+                }
+            }
+            default -> throw new Undecodable("samples of the form " + form);
+        }
+        for (int at = 0, i = 0; at < samples; at++) {
+            float loudest = levels[at];
+            for (int channel = 0; channel < together; channel++, i++) {
+                float level = piece[i] < 0 ? -piece[i] : piece[i];
+                if (level > loudest) {
+                    loudest = level;
+                }
+            }
+            levels[at] = loudest;
         }
     }
 }

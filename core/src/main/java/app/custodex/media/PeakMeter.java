@@ -38,7 +38,9 @@ final class PeakMeter {
             int until = Math.clamp(Math.ceilDiv(((step + 1) * STEP - from) * rate, SECOND), at + 1, count);
             float loudest = 0;
             for (; at < until; at++) {
-                loudest = Math.max(loudest, levels[at]);
+                if (levels[at] > loudest) {
+                    loudest = levels[at];
+                }
             }
             int level = Math.min(255, (int) (loudest * 256));
             fine[step] = (byte) Math.max(fine[step] & 0xff, level);

@@ -16,6 +16,10 @@ public record Cluster(double x, double y, int[] members, Bounds bounds) {
     /** Pixels. */
     private static final double APART = 46;
 
+    private static final Comparator<Group> LARGEST_FIRST = Comparator.comparing((Group group) -> -group.count)
+            .thenComparing(Group::x)
+            .thenComparing(Group::y);
+
     /**
      * Puts together what is in sight. The same points fall together wherever one moves; only a change of the scale takes them apart.
      *
@@ -24,47 +28,75 @@ public record Cluster(double x, double y, int[] members, Bounds bounds) {
      */
     public static List<Cluster> of(double[] x, double[] y, MapView view) {
         double cell = APART / view.scale();
-        var cells = new HashMap<Long, List<Integer>>();
+        var cells = new HashMap<Long, Group>();
         var sight = view.inSight(APART);
         for (int i = 0; i < x.length; i++) {
             if (sight.has(x[i], y[i])) {
                 long key = ((long) Math.floor(x[i] / cell) << 32) | ((long) Math.floor(y[i] / cell) & 0xffff_ffffL);
-                cells.computeIfAbsent(key, k -> new ArrayList<>()).add(i);
+                cells.computeIfAbsent(key, k -> new Group()).add(i, x[i], y[i]);
             }
         }
-        var order = Comparator.comparing((Cluster cluster) -> -cluster.members.length)
-                .thenComparing(Cluster::x)
-                .thenComparing(Cluster::y);
-        var merged = new ArrayList<Cluster>();
-        cells.values().stream()
-                .map(members -> of(x, y, members.stream().mapToInt(i -> i).toArray()))
-                .sorted(order)
-                .forEach(next -> join(merged, next, x, y, cell));
-        return merged.stream().sorted(order).toList();
+        var merged = new ArrayList<Group>();
+        cells.values().stream().sorted(LARGEST_FIRST).forEach(next -> join(merged, next, cell));
+        return merged.stream()
+                .sorted(LARGEST_FIRST)
+                .map(group -> group.cluster(x, y))
+                .toList();
     }
 
     /** One whose middle lies too near to that of a larger one goes into it, or they would cover each other. */
-    private static void join(List<Cluster> merged, Cluster next, double[] x, double[] y, double apart) {
-        for (int i = 0; i < merged.size(); i++) {
-            var other = merged.get(i);
-            if (Math.hypot(other.x - next.x, other.y - next.y) < apart) {
-                var members = Arrays.copyOf(other.members, other.members.length + next.members.length);
-                System.arraycopy(next.members, 0, members, other.members.length, next.members.length);
-                Arrays.sort(members);
-                merged.set(i, of(x, y, members));
+    private static void join(List<Group> merged, Group next, double apart) {
+        for (var other : merged) {
+            if (Math.hypot(other.x() - next.x(), other.y() - next.y()) < apart) {
+                other.add(next);
                 return;
             }
         }
         merged.add(next);
     }
 
-    private static Cluster of(double[] x, double[] y, int[] members) {
-        var xs = Arrays.stream(members).mapToDouble(i -> x[i]).toArray();
-        var ys = Arrays.stream(members).mapToDouble(i -> y[i]).toArray();
-        return new Cluster(
-                Arrays.stream(xs).average().orElse(0),
-                Arrays.stream(ys).average().orElse(0),
-                members,
-                Bounds.of(xs, ys));
+    /** Points that are together so far, with the sums of which their middle is made. */
+    private static final class Group {
+        private int[] members = new int[4];
+        private int count;
+        private double sumX;
+        private double sumY;
+
+        void add(int member, double x, double y) {
+            if (count == members.length) {
+                members = Arrays.copyOf(members, 2 * count);
+            }
+            members[count++] = member;
+            sumX += x;
+            sumY += y;
+        }
+
+        void add(Group other) {
+            members = Arrays.copyOf(members, count + other.count);
+            System.arraycopy(other.members, 0, members, count, other.count);
+            count += other.count;
+            sumX += other.sumX;
+            sumY += other.sumY;
+        }
+
+        double x() {
+            return sumX / count;
+        }
+
+        double y() {
+            return sumY / count;
+        }
+
+        Cluster cluster(double[] x, double[] y) {
+            var inOrder = Arrays.copyOf(members, count);
+            Arrays.sort(inOrder);
+            var xs = new double[count];
+            var ys = new double[count];
+            for (int i = 0; i < count; i++) {
+                xs[i] = x[inOrder[i]];
+                ys[i] = y[inOrder[i]];
+            }
+            return new Cluster(x(), y(), inOrder, Bounds.of(xs, ys));
+        }
     }
 }

@@ -174,6 +174,11 @@ public final class FilmView extends ImageView implements Closeable {
         });
     }
 
+    /** At which time of the video the picture is that is shown; empty before the first. */
+    public Optional<Duration> shown() {
+        return Optional.ofNullable(shown.peekLast()).map(buffer -> buffer.at);
+    }
+
     @Override
     public void close() throws IOException {
         turn++;
