@@ -32,6 +32,7 @@ import picocli.CommandLine.Spec;
             ShowCommand.class,
             ContactsCommand.class,
             ExtractCommand.class,
+            FormatsCommand.class,
             PracticeCommand.class
         },
         footerHeading = "%nThe launcher adds: demo, open, shots FOLDER, test.%n",

@@ -1,34 +1,44 @@
 package app.custodex.cli;
 
+import app.custodex.app.OpenPhone;
 import app.custodex.base.CancelToken;
 import app.custodex.base.Problem;
-import app.custodex.extract.ContactFormat;
-import app.custodex.extract.ContactFormat.Version;
-import app.custodex.model.ThingKind;
+import app.custodex.base.ProblemException;
+import app.custodex.catalogue.Catalogue.Order;
+import app.custodex.extract.Chosen;
+import app.custodex.extract.Extraction;
+import app.custodex.extract.Format;
+import app.custodex.extract.formats.Formats;
+import app.custodex.model.KindGroup;
 import java.io.IOException;
 import java.nio.file.Path;
-import java.util.Set;
+import java.time.DateTimeException;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.BitSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
 import java.util.concurrent.Callable;
+import java.util.stream.Collectors;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Spec;
 
-/** Writes contacts of a layer into open files. */
+/** Writes what is in a layer into open files. */
 @Command(
         name = "extract",
-        description = "Writes the contacts of a layer as vCard, CSV or HTML into a folder.",
+        description = {
+            "Writes what is in a layer, or some of it, into open files. Each group of things is written in its usual format, unless"
+                    + " --as says which groups are written and how. \"custodex formats\" lists them.",
+            "",
+            "Example: custodex extract \"Ivo's phone\" --to out --as contacts=vcard3:file-each --as calls=csv --from 2025-01-01"
+        },
         mixinStandardHelpOptions = true)
 final class ExtractCommand implements Callable<Integer> {
-    /** What can be asked for. */
-    enum Format {
-        VCARD4,
-        VCARD3,
-        CSV,
-        HTML
-    }
-
     @Mixin
     private HomeOption home;
 
@@ -43,64 +53,115 @@ final class ExtractCommand implements Callable<Integer> {
     private Path folder;
 
     @Option(
-            names = "--format",
-            defaultValue = "vcard4",
-            description = "One of ${COMPLETION-CANDIDATES} (default: ${DEFAULT-VALUE})")
-    private Format format;
+            names = "--as",
+            paramLabel = "GROUP=FORMAT[:CHOICE...]",
+            description = "Write this group, in this format; may be given several times")
+    private List<String> wished = List.of();
 
-    @Option(names = "--file-each", description = "vCard: one file a contact")
-    private boolean fileEach;
-
-    @Option(names = "--byte-order-mark", description = "CSV: mark as UTF-8, so that spreadsheets show accents")
-    private boolean byteOrderMark;
-
-    @Option(
-            names = "--spreadsheet-safe",
-            description = "CSV: put ' before text that a spreadsheet would run as a formula")
-    private boolean spreadsheetSafe;
-
-    @Option(
-            names = "--find",
-            paramLabel = "WORDS",
-            defaultValue = "",
-            description = "Only contacts that contain every word")
+    @Option(names = "--find", paramLabel = "WORDS", defaultValue = "", description = "Only what contains every word")
     private String find;
 
-    @Option(names = "--json", description = "Print the result as JSON")
-    private boolean json;
+    @Option(
+            names = "--zone",
+            paramLabel = "ZONE",
+            description = "Write times in this zone, such as UTC or Europe/Oslo (default: the phone's)")
+    private Optional<String> zone = Optional.empty();
+
+    @Mixin
+    private FilterOption filter;
 
     @Spec
     private CommandSpec spec;
 
-    @Override
-    public Integer call() throws IOException {
-        var out = spec.commandLine().getOut();
-        try (var custodex = home.open()) {
-            try (var open = layer.open(custodex)) {
-                LayerOption.requireContacts(custodex, open);
-                var result = open.extract(open.contacts().find(find), format(), folder, done -> {}, new CancelToken());
-                if (json) {
-                    Output.json(out, result);
-                } else {
-                    out.println(result.contacts() + " contacts");
-                    result.files().forEach(out::println);
-                }
-                int read = FilterOption.losses(
-                        open, Set.of(ThingKind.CONTACT), spec.commandLine().getErr());
-                Output.problems(spec.commandLine().getErr(), result.problems());
-                boolean whole = read == ExitCode.DONE
-                        && result.problems().stream().allMatch(p -> p.grade() == Problem.Grade.NOTE);
-                return whole ? ExitCode.DONE : ExitCode.LOSSES;
-            }
+    /** What is to be written in which form. */
+    private record Wish(KindGroup group, Format format, Chosen chosen) {
+        static Wish of(String typed) throws ProblemException {
+            int equals = typed.indexOf('=');
+            var name = equals < 0 ? typed : typed.substring(0, equals);
+            var parts = List.of((equals < 0 ? "" : typed.substring(equals + 1)).split(":"));
+            var group = Arrays.stream(KindGroup.values())
+                    .filter(each ->
+                            each.code().equals(name) && !Formats.of(each).isEmpty())
+                    .findFirst()
+                    .orElseThrow(() -> unknown(typed, "There is no such group", codes()));
+            var format = Formats.of(group, parts.getFirst())
+                    .orElseThrow(() -> unknown(
+                            typed,
+                            "There is no such format for " + name,
+                            Formats.of(group).stream().map(Format::code).collect(Collectors.joining(", "))));
+            return new Wish(group, format, Chosen.of(format, parts.subList(1, parts.size())));
+        }
+
+        private static String codes() {
+            return Arrays.stream(KindGroup.values())
+                    .filter(each -> !Formats.of(each).isEmpty())
+                    .map(KindGroup::code)
+                    .collect(Collectors.joining(", "));
+        }
+
+        private static ProblemException unknown(String typed, String what, String known) {
+            return new ProblemException(Problem.failure(typed, what, "Choose among " + known));
         }
     }
 
-    private ContactFormat format() {
-        return switch (format) {
-            case VCARD4 -> new ContactFormat.Vcard(Version.V4, fileEach);
-            case VCARD3 -> new ContactFormat.Vcard(Version.V3, fileEach);
-            case CSV -> new ContactFormat.Csv(byteOrderMark, spreadsheetSafe);
-            case HTML -> new ContactFormat.Html();
-        };
+    @Override
+    public Integer call() throws IOException {
+        var out = spec.commandLine().getOut();
+        var wishes = new ArrayList<Wish>();
+        for (var typed : wished) {
+            wishes.add(Wish.of(typed));
+        }
+        try (var custodex = home.open();
+                var open = layer.open(custodex)) {
+            if (wishes.stream().anyMatch(wish -> wish.group() == KindGroup.CONTACTS)) {
+                LayerOption.requireContacts(custodex, open);
+            }
+            var result = open.extract(orders(wishes, open), zone(open), folder, done -> {}, new CancelToken());
+            if (filter.json()) {
+                Output.json(out, result);
+            } else {
+                out.println(Output.items(result.things()) + " written");
+                result.files().forEach(file -> out.println(Output.oneLine(file.toString())));
+                result.leftOut().forEach(line -> out.println("left out: " + line));
+            }
+            out.flush();
+            int read =
+                    FilterOption.losses(open, filter.kinds(), spec.commandLine().getErr());
+            int written =
+                    FilterOption.losses(result.problems(), spec.commandLine().getErr());
+            return Math.max(read, written);
+        }
+    }
+
+    private List<Extraction.Order> orders(List<Wish> wishes, OpenPhone open) throws IOException {
+        var picked = new BitSet();
+        for (var number : open.catalogue().find(find, filter.of(open.catalogue()), Order.AS_KEPT)) {
+            picked.set((int) number);
+        }
+        Map<KindGroup, long[]> groups = open.groups(picked);
+        if (wishes.isEmpty()) {
+            return groups.entrySet().stream()
+                    .map(group -> Extraction.Order.of(
+                            group.getKey(),
+                            group.getValue(),
+                            Formats.of(group.getKey()).getFirst(),
+                            Chosen.USUAL))
+                    .toList();
+        }
+        return wishes.stream()
+                .map(wish -> Extraction.Order.of(
+                        wish.group(), groups.getOrDefault(wish.group(), new long[0]), wish.format(), wish.chosen()))
+                .toList();
+    }
+
+    private ZoneId zone(OpenPhone open) throws ProblemException {
+        try {
+            return zone.map(ZoneId::of).orElse(open.phone().timeZone());
+        } catch (DateTimeException e) {
+            throw new ProblemException(
+                    Problem.failure(
+                            zone.orElse(""), "There is no such time zone", "Give one such as UTC or Europe/Oslo"),
+                    e);
+        }
     }
 }

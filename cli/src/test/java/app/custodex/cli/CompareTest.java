@@ -157,11 +157,9 @@ class CompareTest extends CommandTest {
         doneOwn("backup", "ostrel", "--quiet", "--only", "notes");
         assertCode(1, "Layer 1 has them: open it with --layer 1", runOwn("contacts", PHONE));
         var to = folder.resolve("out").toString();
-        assertCode(1, "There are no contacts in it", runOwn("extract", PHONE, "--to", to));
+        assertCode(1, "There are no contacts in it", runOwn("extract", PHONE, "--to", to, "--as", "contacts=csv"));
         assertCode(
-                1,
-                "There is no contact to write",
-                runOwn("extract", PHONE, "--layer", "1", "--to", to, "--find", "zzz"));
+                1, "There is nothing to write", runOwn("extract", PHONE, "--layer", "1", "--to", to, "--find", "zzz"));
         assertTrue(!Files.exists(folder.resolve("out")));
     }
 

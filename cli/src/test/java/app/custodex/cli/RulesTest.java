@@ -112,7 +112,7 @@ class RulesTest extends CommandTest {
             secrets(WORDS);
             assertCode(
                     0,
-                    "contacts",
+                    "items written",
                     run(
                             "extract",
                             "Fenna's phone",

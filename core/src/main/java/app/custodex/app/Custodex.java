@@ -235,6 +235,11 @@ public final class Custodex implements AutoCloseable {
         settings.change(s -> s.with(look));
     }
 
+    /** Remembers in which format each group of things was extracted. */
+    public void remember(Map<String, String> formats) throws IOException {
+        settings.change(s -> s.withFormats(formats));
+    }
+
     /** Writes down that a phone is the shop's own, so that there is no customer to ask. */
     public void declareOwn(PhoneIdentity phone) throws IOException {
         settings.change(s -> s.withOwnPhone(phone.identifier()));

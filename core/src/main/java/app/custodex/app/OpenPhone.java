@@ -15,9 +15,8 @@ import app.custodex.catalogue.Comparison;
 import app.custodex.catalogue.Filter;
 import app.custodex.catalogue.Growth;
 import app.custodex.catalogue.SentIn;
-import app.custodex.extract.ContactExtraction;
-import app.custodex.extract.ContactFormat;
 import app.custodex.extract.ExtractResult;
+import app.custodex.extract.Extraction;
 import app.custodex.files.FolderTree.Item;
 import app.custodex.link.FileSource;
 import app.custodex.link.PhoneIdentity;
@@ -27,6 +26,7 @@ import app.custodex.media.MediaSource;
 import app.custodex.media.StreamSource;
 import app.custodex.model.App;
 import app.custodex.model.Contact;
+import app.custodex.model.KindGroup;
 import app.custodex.model.MediaFile.Place;
 import app.custodex.model.ThingId;
 import app.custodex.model.ThingKind;
@@ -49,7 +49,10 @@ import java.nio.file.FileAlreadyExistsException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
+import java.time.ZoneId;
 import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.BitSet;
 import java.util.Collections;
 import java.util.HashMap;
 import java.util.List;
@@ -466,28 +469,51 @@ public final class OpenPhone implements Closeable {
         }
     }
 
+    /** The groups in which things are written, and which things are in each; see {@link Extraction#groups}. */
+    public Map<KindGroup, long[]> groups(BitSet picked) throws IOException {
+        return Extraction.groups(catalogue, picked);
+    }
+
     /**
-     * Writes contacts into open files.
+     * Writes things into open files. Contacts are written from A to Z.
      *
-     * @param progress is told how many contacts are written
-     * @throws app.custodex.base.ProblemException when the customer's consent was withdrawn, the folder can't be written, or no
-     *     contact was chosen, which would look like a success
+     * @param zone in which times are written
+     * @param progress is told how many things are written
+     * @throws app.custodex.base.ProblemException when the customer's consent was withdrawn, the folder can't be written, or there is
+     *     nothing to write, which would look like a success
      */
     public ExtractResult extract(
-            List<Contact> chosen, ContactFormat format, Path folder, IntConsumer progress, CancelToken cancel)
+            List<Extraction.Order> orders, ZoneId zone, Path folder, IntConsumer progress, CancelToken cancel)
             throws IOException {
         gate.ask(Operation.EXTRACT, mandate, phone);
-        if (chosen.isEmpty()) {
+        if (orders.stream().allMatch(order -> order.count() == 0)) {
             throw new ProblemException(Problem.failure(
-                    phone.name(), "There is no contact to write", "Pick some, or look with other words"));
+                    phone.name(), "There is nothing to write", "Pick something, or look with other words"));
         }
         inUse.readLock().lock();
         try {
-            return new ContactExtraction(format, this::photo)
-                    .write(chosen, "Contacts of " + phone.name(), folder, progress, cancel);
+            return new Extraction(new ExtractMaterial(this, source, zone, this::photo))
+                    .write(orders.stream().map(this::inOrder).toList(), folder, progress, cancel);
         } finally {
             inUse.readLock().unlock();
         }
+    }
+
+    /** What would be written of the first things; see {@link Extraction#preview}. Whoever opened this may look at it. */
+    public List<Extraction.Preview> preview(Extraction.Order order, ZoneId zone, int most) throws IOException {
+        return look(() -> new Extraction(new ExtractMaterial(this, source, zone, this::photo))
+                .preview(inOrder(order), most, new CancelToken()));
+    }
+
+    private Extraction.Order inOrder(Extraction.Order order) {
+        if (order.group() != KindGroup.CONTACTS || order.contacts().isPresent()) {
+            return order;
+        }
+        var wanted = new BitSet();
+        Arrays.stream(order.numbers()).forEach(number -> wanted.set((int) number));
+        return order.with(contacts().ascending().stream()
+                .filter(contact -> wanted.get(number(contact)))
+                .toList());
     }
 
     /** Waits until whatever is being taken out of it is out, or was stopped. */

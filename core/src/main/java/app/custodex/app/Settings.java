@@ -6,6 +6,7 @@ import app.custodex.base.ProblemException;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
@@ -19,6 +20,7 @@ import java.util.TreeSet;
  * @param checks when layers are read back by themselves
  * @param ownPhones identifiers of phones and other sources that are the shop's own, and so need no consent
  * @param look of the window
+ * @param formats in which format each group of things was extracted last, with its choices, by the codes of groups
  */
 public record Settings(
         Optional<Path> strongroom,
@@ -26,7 +28,8 @@ public record Settings(
         Optional<Path> movingTo,
         CheckSchedule checks,
         Set<String> ownPhones,
-        Look look) {
+        Look look,
+        Map<String, String> formats) {
     /**
      * How the window looks.
      *
@@ -48,7 +51,13 @@ public record Settings(
     }
 
     static final Settings FIRST = new Settings(
-            Optional.empty(), Optional.empty(), Optional.empty(), CheckSchedule.WHEN_IDLE, Set.of(), Look.FIRST);
+            Optional.empty(),
+            Optional.empty(),
+            Optional.empty(),
+            CheckSchedule.WHEN_IDLE,
+            Set.of(),
+            Look.FIRST,
+            Map.of());
 
     public Settings {
         strongroom = strongroom == null ? Optional.empty() : strongroom;
@@ -57,6 +66,7 @@ public record Settings(
         checks = checks == null ? CheckSchedule.WHEN_IDLE : checks;
         ownPhones = ownPhones == null ? Set.of() : Set.copyOf(ownPhones);
         look = look == null ? Look.FIRST : look;
+        formats = formats == null ? Map.of() : Map.copyOf(formats);
     }
 
     /**
@@ -83,24 +93,28 @@ public record Settings(
     }
 
     Settings using(Path place, String id) {
-        return new Settings(Optional.of(place), Optional.of(id), Optional.empty(), checks, ownPhones, look);
+        return new Settings(Optional.of(place), Optional.of(id), Optional.empty(), checks, ownPhones, look, formats);
     }
 
     Settings movingTo(Path target) {
-        return new Settings(strongroom, strongroomId, Optional.of(target), checks, ownPhones, look);
+        return new Settings(strongroom, strongroomId, Optional.of(target), checks, ownPhones, look, formats);
     }
 
     Settings with(CheckSchedule newChecks) {
-        return new Settings(strongroom, strongroomId, movingTo, newChecks, ownPhones, look);
+        return new Settings(strongroom, strongroomId, movingTo, newChecks, ownPhones, look, formats);
     }
 
     Settings with(Look newLook) {
-        return new Settings(strongroom, strongroomId, movingTo, checks, ownPhones, newLook);
+        return new Settings(strongroom, strongroomId, movingTo, checks, ownPhones, newLook, formats);
+    }
+
+    Settings withFormats(Map<String, String> newFormats) {
+        return new Settings(strongroom, strongroomId, movingTo, checks, ownPhones, look, newFormats);
     }
 
     Settings withOwnPhone(String identifier) {
         var phones = new TreeSet<>(ownPhones);
         phones.add(identifier);
-        return new Settings(strongroom, strongroomId, movingTo, checks, phones, look);
+        return new Settings(strongroom, strongroomId, movingTo, checks, phones, look, formats);
     }
 }

@@ -51,6 +51,11 @@ public record Filter(
 
     /** The same, of these kinds only. */
     public Filter of(ThingKind first, ThingKind... more) {
-        return new Filter(EnumSet.of(first, more), person, account, from, until, attached, outgoing);
+        return of(EnumSet.of(first, more));
+    }
+
+    /** The same, of these kinds only. */
+    public Filter of(Set<ThingKind> only) {
+        return new Filter(only, person, account, from, until, attached, outgoing);
     }
 }

@@ -3,19 +3,19 @@ package app.custodex.extract;
 import java.util.regex.Pattern;
 
 /** Removes what no text format can carry: NUL and other controls, and halves of surrogate pairs. */
-final class Clean {
+public final class Clean {
     private static final Pattern CONTROLS = Pattern.compile("[\\p{Cc}&&[^\\n\\t]]|\\p{Cs}");
 
     private Clean() {}
 
     /** Keeps line breaks, all as \n. */
-    static String text(String text) {
+    public static String text(String text) {
         var unix = text.indexOf('\r') < 0 ? text : text.replace("\r\n", "\n").replace('\r', '\n');
         return CONTROLS.matcher(unix).replaceAll("");
     }
 
     /** Without line breaks too. */
-    static String line(String text) {
+    public static String line(String text) {
         return text(text).replace('\n', ' ').strip();
     }
 }

@@ -5,13 +5,17 @@ import java.nio.file.Path;
 import java.util.List;
 
 /**
- * @param files that were written, in order
- * @param contacts how many are in them
+ * What was written.
+ *
+ * @param files that are there now, in order
+ * @param things how many are in them
+ * @param leftOut what the formats had no place for, a line each with its count
  * @param problems what could not be written, or only in another form
  */
-public record ExtractResult(List<Path> files, int contacts, List<Problem> problems) {
+public record ExtractResult(List<Path> files, int things, List<String> leftOut, List<Problem> problems) {
     public ExtractResult {
         files = List.copyOf(files);
+        leftOut = List.copyOf(leftOut);
         problems = List.copyOf(problems);
     }
 }

@@ -14,8 +14,9 @@ import app.custodex.base.ProblemException;
 import app.custodex.base.RealDisk;
 import app.custodex.docket.Docket;
 import app.custodex.docket.DocketBook;
-import app.custodex.extract.ContactFormat;
+import app.custodex.extract.Written;
 import app.custodex.link.PhoneIdentity;
+import app.custodex.model.KindGroup;
 import app.custodex.seal.Passphrase;
 import java.io.IOException;
 import java.net.URI;
@@ -25,6 +26,7 @@ import java.nio.file.attribute.PosixFilePermissions;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
+import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -97,7 +99,9 @@ class ConsentGateTest {
             custodex.gate().listen(permit -> heard.add(permit.operation()));
             try (var contacts = custodex.reading().open(mandate, "PB-GATE", 1, Locale.UK)) {
                 var all = contacts.contacts().ascending();
-                contacts.extract(all, new ContactFormat.Html(), folder.resolve("out"), n -> {}, new CancelToken());
+                var page = List.of(
+                        Written.order(KindGroup.CONTACTS, new long[0], "page").with(all));
+                contacts.extract(page, ZoneId.of("UTC"), folder.resolve("out"), n -> {}, new CancelToken());
                 contacts.askToPrint();
                 assertEquals(List.of(Operation.READ, Operation.EXTRACT, Operation.PRINT), heard);
 
@@ -105,7 +109,7 @@ class ConsentGateTest {
                 isRefused(
                         "may be extracted",
                         () -> contacts.extract(
-                                all, new ContactFormat.Html(), folder.resolve("out"), n -> {}, new CancelToken()));
+                                page, ZoneId.of("UTC"), folder.resolve("out"), n -> {}, new CancelToken()));
                 var taken = folder.resolve("taken");
                 isRefused(
                         "may be extracted",

@@ -3,10 +3,8 @@ package app.custodex.readers;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
-import app.custodex.base.CancelToken;
 import app.custodex.base.Problem;
-import app.custodex.extract.ContactExtraction;
-import app.custodex.extract.ContactFormat;
+import app.custodex.extract.Written;
 import app.custodex.link.Family;
 import app.custodex.link.Kind;
 import app.custodex.link.PhonePath;
@@ -463,10 +461,7 @@ class OpenFilesTest extends ReaderTest {
                         "TEL:+447700900124",
                         "END:VCARD")
                 .contacts();
-        var csv = new ContactExtraction(new ContactFormat.Csv(false, false), contact -> Optional.empty())
-                .write(written, "Contacts", folder, done -> {}, new CancelToken())
-                .files()
-                .getFirst();
+        var csv = Written.contacts("csv:faithful", written, folder).files().getFirst();
         var again = read("table.csv", Kind.BOOKS, Files.readAllBytes(csv)).contacts();
         assertEquals(2, again.size());
         for (int i = 0; i < 2; i++) {

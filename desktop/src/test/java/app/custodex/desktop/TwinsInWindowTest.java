@@ -112,16 +112,22 @@ class TwinsInWindowTest extends WindowTest {
             until("kept", () -> merges(layer) == 1);
 
             robot.push(KeyCode.CONTROL, KeyCode.E);
-            untilText(robot, "#extract-title", "Extract 1 contact");
+            int apart = first.numbers().size();
+            untilText(robot, "#extract-merged", "Merged as settled under Twins: 1 instead of " + apart);
             write(robot, "#extract-folder", elsewhere.toString());
             click(robot, "#extract-start");
-            until(
-                    "the file",
-                    () -> !robot.lookup("#extract-result .label").queryAll().isEmpty());
+            until("the file", () -> shows(robot, "#extract-done"));
             var file = files().getFirst();
             assertEquals(1, Files.readString(file).split("BEGIN:VCARD", -1).length - 1);
             click(robot, "#extract-merged");
-            untilText(robot, "#extract-title", "Extract " + first.numbers().size() + " contacts");
+            until("the preview", () -> !shows(robot, "#extract-done"));
+            click(robot, "#extract-start");
+            until("the other file", () -> shows(robot, "#extract-done"));
+            var each = Files.readString(files().stream()
+                    .filter(other -> other.getFileName().toString().contains("(2)"))
+                    .findFirst()
+                    .orElseThrow());
+            assertEquals(apart, each.split("BEGIN:VCARD", -1).length - 1);
         }
     }
 

@@ -36,6 +36,7 @@ import javafx.scene.Scene;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListView;
+import javafx.scene.control.TextArea;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
@@ -232,10 +233,10 @@ final class Shots {
         goneSince(workplace);
         act(() -> desk.read(ostrel.phone().orElseThrow(), 2, true));
         until("all contacts", () -> lookup(workplace.scene(), "#contacts-count", "412 contacts"));
-        act(() -> ((TextField) workplace.scene().lookup("#extract-folder"))
-                .setText(home.resolve("handed out").toString()));
-        act(() -> ((Button) workplace.scene().lookup("#extract-start")).fire());
-        until("the files", () -> workplace.scene().lookup("#extract-files") != null);
+        until(
+                "the preview",
+                () -> workplace.scene().lookup("#extract-preview-text") instanceof TextArea text
+                        && !text.getText().isEmpty());
         picture(workplace, workplace.scene(), "extract");
 
         act(() -> desk.place().set(Desk.Place.STRONGROOM));

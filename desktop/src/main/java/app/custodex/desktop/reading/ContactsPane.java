@@ -44,29 +44,17 @@ final class ContactsPane extends HBox {
     private final VBox letters = new VBox();
     private final StackPane right = new StackPane();
     private final ContactDetail detail;
-    private final ExtractPane extract;
 
     ContactsPane(Desk desk, ReadingModel model) {
         this.desk = desk;
         this.model = model;
         detail = new ContactDetail(desk, model);
-        extract = new ExtractPane(desk, model, this::closeExtract);
         order = Parts.button("contacts-order", "A to Z", "", this::turnOrder);
         fill();
         model.layer().addListener((o, was, is) -> showLayer());
         model.shown().addListener((o, was, is) -> showList(is));
         model.lens().addListener((o, was, is) -> showLenses());
         model.tray().picked().addListener((o, was, is) -> showPicked());
-        setOnKeyPressed(event -> {
-            if (event.getCode() == KeyCode.ESCAPE && extracting()) {
-                closeExtract();
-                event.consume();
-            }
-        });
-    }
-
-    boolean extracting() {
-        return right.getChildren().contains(extract);
     }
 
     private void fill() {
@@ -285,20 +273,6 @@ final class ContactsPane extends HBox {
     private void showPicked() {
         list.refresh();
         detail.refreshPick();
-        extract.refresh();
-    }
-
-    /** Shows how what is in the tray can be taken out. */
-    void openExtract() {
-        if (model.layer().get().isPresent()) {
-            extract.refresh();
-            right.getChildren().setAll(extract);
-            extract.begin();
-        }
-    }
-
-    void closeExtract() {
-        right.getChildren().setAll(detail);
     }
 
     void focusFind() {

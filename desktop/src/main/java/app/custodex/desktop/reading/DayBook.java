@@ -8,6 +8,7 @@ import app.custodex.catalogue.Lists.Sorting;
 import app.custodex.catalogue.Spine.Seen;
 import app.custodex.desktop.desk.Desk;
 import app.custodex.desktop.ui.Parts;
+import app.custodex.model.KindGroup;
 import java.io.IOException;
 import java.time.Duration;
 import java.util.Arrays;

@@ -1,5 +1,6 @@
 package app.custodex.desktop.reading;
 
+import app.custodex.model.KindGroup;
 import app.custodex.catalogue.Catalogue.Entry;
 import app.custodex.catalogue.Lists.Section;
 import app.custodex.catalogue.Lists.Sorting;

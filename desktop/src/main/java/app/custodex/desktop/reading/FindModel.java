@@ -8,6 +8,7 @@ import app.custodex.base.CancelToken;
 import app.custodex.catalogue.Filter;
 import app.custodex.desktop.desk.BayModel;
 import app.custodex.desktop.desk.Desk;
+import app.custodex.model.KindGroup;
 import app.custodex.model.ThingKind;
 import app.custodex.strongroom.StoredPhone;
 import java.time.LocalDate;

@@ -8,6 +8,7 @@ import app.custodex.desktop.desk.Desk;
 import app.custodex.desktop.reading.FindModel.Scope;
 import app.custodex.desktop.reading.FindModel.Wanted;
 import app.custodex.desktop.ui.Parts;
+import app.custodex.model.KindGroup;
 import app.custodex.search.Marks;
 import java.time.DateTimeException;
 import java.time.LocalDate;

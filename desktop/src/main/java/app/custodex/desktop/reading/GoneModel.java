@@ -9,6 +9,7 @@ import app.custodex.catalogue.Comparison.Difference;
 import app.custodex.desktop.desk.BayModel;
 import app.custodex.desktop.desk.Desk;
 import app.custodex.desktop.desk.Desk.Compared;
+import app.custodex.model.KindGroup;
 import java.io.IOException;
 import java.util.BitSet;
 import java.util.Comparator;

@@ -7,6 +7,7 @@ import app.custodex.desktop.desk.Desk;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.UserText;
 import app.custodex.desktop.ui.Veil;
+import app.custodex.model.KindGroup;
 import app.custodex.model.Thing;
 import app.custodex.search.Marks;
 import app.custodex.search.Marks.Mark;

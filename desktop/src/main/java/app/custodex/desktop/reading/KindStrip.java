@@ -3,6 +3,7 @@ package app.custodex.desktop.reading;
 import app.custodex.catalogue.Spine.View;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.Words;
+import app.custodex.model.KindGroup;
 import java.util.EnumMap;
 import java.util.EnumSet;
 import java.util.Map;

@@ -1,6 +1,7 @@
 package app.custodex.desktop.reading;
 
 import app.custodex.catalogue.Lists.Sorting;
+import app.custodex.model.KindGroup;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;

@@ -9,6 +9,7 @@ import app.custodex.desktop.map.MapPane;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.Rest;
 import app.custodex.desktop.ui.UserText;
+import app.custodex.model.KindGroup;
 import app.custodex.model.MediaFile.Place;
 import app.custodex.model.ThingKind;
 import app.custodex.places.Mercator;

@@ -8,9 +8,7 @@ import app.custodex.desktop.desk.Desk;
 import app.custodex.model.Contact;
 import app.custodex.model.ThingKind;
 import app.custodex.twins.Merge;
-import app.custodex.twins.MergeProposal;
 import java.io.IOException;
-import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
 import java.util.Map;
@@ -323,42 +321,5 @@ final class ReadingModel {
         return layer.get().stream()
                 .flatMapToInt(open -> shown.get().stream().mapToInt(open::number))
                 .toArray();
-    }
-
-    private List<Contact> picked() {
-        return layer.get()
-                .map(open -> open.contacts().ascending().stream()
-                        .filter(this::isPicked)
-                        .toList())
-                .orElse(List.of());
-    }
-
-    /** Whether any contact is in the tray. */
-    boolean picksContacts() {
-        return !picked().isEmpty();
-    }
-
-    /** The contacts in the tray; when none is, everything that is shown. */
-    List<Contact> toExtract() {
-        var picked = picked();
-        return picked.isEmpty() ? shown.get() : picked;
-    }
-
-    /** The same, with contacts as one where that was settled and all of them are among them. */
-    List<Contact> toExtractMerged() {
-        var contacts = new ArrayList<>(toExtract());
-        for (var merge : tray.merges().get()) {
-            var members = merge.of().stream()
-                    .flatMap(id ->
-                            contacts.stream().filter(contact -> contact.id().equals(id)))
-                    .toList();
-            if (members.size() == merge.of().size() && !members.isEmpty()) {
-                contacts.set(
-                        contacts.indexOf(members.getFirst()),
-                        MergeProposal.of(members, merge).merged());
-                contacts.removeAll(members);
-            }
-        }
-        return List.copyOf(contacts);
     }
 }

@@ -8,9 +8,11 @@ import app.custodex.desktop.desk.Desk;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.Rest;
 import app.custodex.model.Conversation;
+import app.custodex.model.KindGroup;
 import app.custodex.model.ThingId;
 import java.util.Arrays;
 import java.util.BitSet;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Consumer;
@@ -63,6 +65,7 @@ public final class ReadingRoom extends BorderPane {
     private final PlacesView places;
     private final TwinsView twins;
     private final OnlyHereView onlyHere;
+    private final ExtractView extract;
     private final HBox everything;
     private final ContactsPane contacts;
     private final StackPane middle = new StackPane();
@@ -74,6 +77,7 @@ public final class ReadingRoom extends BorderPane {
             new WaysIn.Way("twins-open", "Twins", "Ctrl+D", this::openTwins),
             new WaysIn.Way("only-here-open", "Only on this phone", "Ctrl+O", this::openOnlyHere));
     private boolean atPlaces;
+    private boolean extractWhenShown;
     /** How many things were read when it was shown last. */
     private long shownAt;
     /** The message at which one was before there was more of its conversation. */
@@ -104,6 +108,7 @@ public final class ReadingRoom extends BorderPane {
         files = new FilesView(desk, this::closeBeside);
         twins = new TwinsView(desk, model.tray(), this::closeBeside);
         onlyHere = new OnlyHereView(desk, model.tray(), this::closeBeside);
+        extract = new ExtractView(desk, model.tray(), this::closeBeside);
         places = new PlacesView(desk, model.tray(), this::openLarge, this::closePlaces);
         chosen = new Rest<>(detail::show);
         book = new DayBook(desk, model.tray(), chosen::take, this::openLarge);
@@ -210,7 +215,6 @@ public final class ReadingRoom extends BorderPane {
         Runnable then = () -> {
             contacts.showWhenEmpty();
             if (!grown) {
-                contacts.closeExtract();
                 book.focusList();
             }
             if (!model.isGrowing()) {
@@ -303,6 +307,7 @@ public final class ReadingRoom extends BorderPane {
             files.leave();
             twins.leave();
             onlyHere.leave();
+            extract.leave();
             places.leave();
             atPlaces = false;
             full.end();
@@ -342,6 +347,9 @@ public final class ReadingRoom extends BorderPane {
             places.show(answer);
         }
         showBase();
+        if (extractWhenShown) {
+            openExtract();
+        }
     }
 
     /** What stands below a picture that is shown large. */
@@ -375,8 +383,7 @@ public final class ReadingRoom extends BorderPane {
 
     private void closePlaces() {
         atPlaces = false;
-        showBase();
-        book.focusList();
+        closeBeside();
     }
 
     private void closeLarge() {
@@ -493,28 +500,20 @@ public final class ReadingRoom extends BorderPane {
                     .conversation()
                     .map(talk -> phone.names().title(talk.conversation()))
                     .orElse(phone.phone().name());
-            var numbers = atContacts() ? model.numbersShown() : shownRows();
+            var rows = list.getChildren().contains(page) ? page.rows() : book.rows();
+            var numbers = atContacts() ? model.numbersShown() : rows;
             printing.print(phone, numbers, title, where.getText(), getScene().getWindow());
         }
     }
 
-    private int[] shownRows() {
-        return list.getChildren().contains(page) ? page.rows() : book.rows();
-    }
-
     /** The page of the guide for what one looks at. */
     public String guidePage() {
-        if (middle.getChildren().contains(files)) {
-            return "files";
-        }
-        if (middle.getChildren().contains(places)) {
-            return "places";
-        }
-        if (middle.getChildren().contains(twins)) {
-            return "twins";
-        }
-        if (middle.getChildren().contains(onlyHere)) {
-            return "only-here";
+        var beside =
+                Map.of(files, "files", places, "places", twins, "twins", onlyHere, "only-here", extract, "extract");
+        for (var page : beside.entrySet()) {
+            if (middle.getChildren().contains(page.getKey())) {
+                return page.getValue();
+            }
         }
         boolean large = middle.getChildren().contains(full);
         return large || room.asked().groups().equals(Set.of(KindGroup.PICTURES)) ? "pictures" : "reading-room";
@@ -529,14 +528,29 @@ public final class ReadingRoom extends BorderPane {
         return middle.getChildren().contains(contacts);
     }
 
-    /** Shows how the contacts in the tray can be taken out. */
+    /** Shows how what is in the tray can be taken out; when nothing is, what is shown. */
     public void openExtract() {
-        if (model.isGrowing()) {
-            desk.work().tell(TrayModel.STILL_READING);
-        } else if (model.layer().get().isPresent() && room.room().get().isPresent()) {
-            room.ask(room.asked().groups(Set.of(KindGroup.CONTACTS)));
-            contacts.openExtract();
+        extractWhenShown = !room.isAnswered(); // an answer that comes later would close it again
+        var picked = model.tray().picked().get();
+        var wanted = picked.isEmpty() ? numbersShown() : picked;
+        if (!extractWhenShown) {
+            openBeside(extract, phone -> extract.open(phone, wanted, !picked.isEmpty()));
         }
+    }
+
+    private BitSet numbersShown() {
+        var numbers = new BitSet();
+        if (atContacts()) {
+            Arrays.stream(model.numbersShown()).forEach(numbers::set);
+            return numbers;
+        }
+        var in = room.room().get();
+        room.answer()
+                .get()
+                .ifPresent(answer ->
+                        in.ifPresent(room -> Arrays.stream(answer.seen().places())
+                                .forEach(place -> numbers.set(room.spine().number(place)))));
+        return numbers;
     }
 
     public void focusFind() {
@@ -558,17 +572,13 @@ public final class ReadingRoom extends BorderPane {
         if (getScene() == null) {
             return;
         }
-        if (middle.getChildren().contains(places)) {
-            places.pickAllShown();
-            return;
-        }
-        if (middle.getChildren().contains(twins)) {
-            twins.pickAllShown();
-            return;
-        }
-        if (middle.getChildren().contains(onlyHere)) {
-            onlyHere.pickAllShown();
-            return;
+        var own = Map.<Node, Runnable>of(
+                places, places::pickAllShown, twins, twins::pickAllShown, onlyHere, onlyHere::pickAllShown);
+        for (var view : own.entrySet()) {
+            if (middle.getChildren().contains(view.getKey())) {
+                view.getValue().run();
+                return;
+            }
         }
         if (!atList()) {
             desk.work()
@@ -580,12 +590,8 @@ public final class ReadingRoom extends BorderPane {
             model.pickAllShown();
             return;
         }
-        var in = room.room().get();
-        var answer = room.answer().get();
-        if (in.isPresent() && answer.isPresent()) {
-            var numbers = new BitSet();
-            Arrays.stream(answer.get().seen().places())
-                    .forEach(place -> numbers.set(in.get().spine().number(place)));
+        var numbers = numbersShown();
+        if (!numbers.isEmpty()) {
             model.tray().put(numbers);
         }
     }

@@ -13,6 +13,7 @@ import app.custodex.catalogue.Trait;
 import app.custodex.catalogue.Traits;
 import app.custodex.desktop.desk.Desk;
 import app.custodex.model.Conversation;
+import app.custodex.model.KindGroup;
 import java.io.IOException;
 import java.util.Arrays;
 import java.util.BitSet;
@@ -165,6 +166,11 @@ final class RoomModel {
 
     Asked asked() {
         return asked;
+    }
+
+    /** Whether what is shown is what was asked for last. */
+    boolean isAnswered() {
+        return answer.get().filter(now -> now.asked().equals(asked)).isPresent();
     }
 
     /**

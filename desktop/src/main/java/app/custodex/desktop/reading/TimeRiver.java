@@ -3,6 +3,7 @@ package app.custodex.desktop.reading;
 import app.custodex.catalogue.CalendarStep;
 import app.custodex.catalogue.Spine.Span;
 import app.custodex.desktop.ui.Parts;
+import app.custodex.model.KindGroup;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.time.ZonedDateTime;

@@ -3,6 +3,7 @@ package app.custodex.desktop.reading;
 import app.custodex.catalogue.Spine.View;
 import app.custodex.desktop.desk.Desk;
 import app.custodex.desktop.ui.Parts;
+import app.custodex.model.KindGroup;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.Optional;

@@ -5,6 +5,7 @@ import app.custodex.base.Problem;
 import app.custodex.desktop.desk.Desk;
 import app.custodex.model.Contact;
 import app.custodex.twins.Merge;
+import app.custodex.twins.MergeProposal;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.BitSet;
@@ -72,6 +73,24 @@ final class TrayModel {
         var next = new ArrayList<>(merges.get());
         mergeOf(contacts).ifPresent(next::remove);
         keepMerges(next);
+    }
+
+    /** Contacts as one where that was settled and all of them are among these. */
+    List<Contact> merged(List<Contact> apart) {
+        var contacts = new ArrayList<>(apart);
+        for (var merge : merges.get()) {
+            var members = merge.of().stream()
+                    .flatMap(id ->
+                            contacts.stream().filter(contact -> contact.id().equals(id)))
+                    .toList();
+            if (members.size() == merge.of().size() && !members.isEmpty()) {
+                contacts.set(
+                        contacts.indexOf(members.getFirst()),
+                        MergeProposal.of(members, merge).merged());
+                contacts.removeAll(members);
+            }
+        }
+        return List.copyOf(contacts);
     }
 
     private void keepMerges(List<Merge> now) {

@@ -7,6 +7,7 @@ import app.custodex.desktop.ui.Words;
 import app.custodex.model.Attachment;
 import app.custodex.model.Call;
 import app.custodex.model.Conversation;
+import app.custodex.model.KindGroup;
 import app.custodex.model.MediaFile.Place;
 import app.custodex.model.Message;
 import app.custodex.model.Moment;

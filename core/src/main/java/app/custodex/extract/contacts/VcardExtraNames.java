@@ -1,5 +1,6 @@
-package app.custodex.extract;
+package app.custodex.extract.contacts;
 
+import app.custodex.extract.Clean;
 import app.custodex.model.Contact.Extra;
 import com.github.mangstadt.vinnie.io.VObjectPropertyValues;
 import ezvcard.VCardVersion;

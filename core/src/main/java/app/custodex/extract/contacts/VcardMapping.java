@@ -1,6 +1,8 @@
-package app.custodex.extract;
+package app.custodex.extract.contacts;
 
 import app.custodex.base.Problem;
+import app.custodex.extract.Batch;
+import app.custodex.extract.Clean;
 import app.custodex.model.Contact;
 import app.custodex.model.Contact.Day;
 import app.custodex.model.Contact.Labelled;
@@ -12,7 +14,6 @@ import ezvcard.property.Address;
 import ezvcard.property.Anniversary;
 import ezvcard.property.Birthday;
 import ezvcard.property.Categories;
-import ezvcard.property.DateOrTimeProperty;
 import ezvcard.property.Email;
 import ezvcard.property.FormattedName;
 import ezvcard.property.Impp;
@@ -31,12 +32,13 @@ import ezvcard.property.Title;
 import ezvcard.property.Uid;
 import ezvcard.property.VCardProperty;
 import ezvcard.util.PartialDate;
-import java.io.IOException;
 import java.net.URI;
 import java.net.URISyntaxException;
+import java.time.DateTimeException;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.Set;
 
 /** Maps contacts to vCards of one version. What the version has no property for goes into an X- property, and is told. */
@@ -72,32 +74,14 @@ final class VcardMapping {
             "emergency");
 
     private final VCardVersion version;
-    private final List<Problem> problems;
-    private int birthdaysWithoutYear;
+    private final Batch batch;
 
-    VcardMapping(ContactFormat.Version version, List<Problem> problems) {
-        this.version = switch (version) {
-            case V3 -> VCardVersion.V3_0;
-            case V4 -> VCardVersion.V4_0;
-        };
-        this.problems = problems;
+    VcardMapping(VCardVersion version, Batch batch) {
+        this.version = version;
+        this.batch = batch;
     }
 
-    VCardVersion version() {
-        return version;
-    }
-
-    /** Tells what this version of vCard has no words for, once for all cards. */
-    void tellForms() {
-        if (birthdaysWithoutYear > 0) {
-            problems.add(Problem.note(
-                    birthdaysWithoutYear + (birthdaysWithoutYear == 1 ? " contact" : " contacts"),
-                    "vCard 3.0 has no birthday without a year; it was written as X-BIRTHDAY",
-                    "Use vCard 4.0 where the reading program knows it"));
-        }
-    }
-
-    VCard card(Contact contact, Photos photos) {
+    VCard card(Contact contact) {
         var card = new VCard(version);
         card.setProductId(new ProductId("-//Custodex//Contacts//EN"));
         card.setFormattedName(new FormattedName(Clean.text(contact.title())));
@@ -142,7 +126,7 @@ final class VcardMapping {
         }
         contact.changed().ifPresent(at -> card.setRevision(new Revision(at)));
         contact.extras().forEach(extra -> VcardExtraNames.of(version, extra).ifPresent(card::addProperty));
-        photo(card, contact, photos);
+        photo(card, contact);
         return card;
     }
 
@@ -198,25 +182,36 @@ final class VcardMapping {
     }
 
     private void birthday(VCard card, Day day) {
-        if (day.year().isPresent()) {
-            card.setBirthday(new Birthday(LocalDate.of(day.year().get(), day.month(), day.day())));
-        } else if (version == VCardVersion.V4_0) {
+        var date = date(day);
+        if (date.isPresent()) {
+            card.setBirthday(new Birthday(date.get()));
+        } else if (version == VCardVersion.V4_0 && day.year().isEmpty()) {
             card.setBirthday(new Birthday(partial(day)));
         } else {
             optional(card, "X-BIRTHDAY", day.iso());
-            birthdaysWithoutYear++;
+            batch.leftOut(
+                    day.year().isEmpty()
+                            ? "birthdays without a year, which are in X-BIRTHDAY"
+                            : "birthdays that are on no calendar, which are in X-BIRTHDAY");
         }
     }
 
     private void anniversary(VCard card, Day day) {
-        if (version != VCardVersion.V4_0) {
+        var date = date(day);
+        if (version != VCardVersion.V4_0 || (date.isEmpty() && day.year().isPresent())) {
             optional(card, "X-ANNIVERSARY", day.iso());
-            return;
+        } else {
+            card.setAnniversary(date.map(Anniversary::new).orElseGet(() -> new Anniversary(partial(day))));
         }
-        DateOrTimeProperty anniversary = day.year().isPresent()
-                ? new Anniversary(LocalDate.of(day.year().get(), day.month(), day.day()))
-                : new Anniversary(partial(day));
-        card.setAnniversary((Anniversary) anniversary);
+    }
+
+    /** Empty for a day without a year, and for one that is on no calendar, such as 29 February 1999. */
+    private static Optional<LocalDate> date(Day day) {
+        try {
+            return day.year().map(year -> LocalDate.of(year, day.month(), day.day()));
+        } catch (DateTimeException onNoCalendar) {
+            return Optional.empty();
+        }
     }
 
     private static PartialDate partial(Day day) {
@@ -233,6 +228,8 @@ final class VcardMapping {
         var label = from.label().toLowerCase(Locale.ROOT);
         if (RELATIONS.contains(label)) {
             related.getParameters().put("TYPE", label);
+        } else if (!label.isEmpty()) {
+            batch.leftOut("words for a relation that vCard does not know");
         }
         card.addRelated(related);
     }
@@ -243,23 +240,15 @@ final class VcardMapping {
         }
     }
 
-    private void photo(VCard card, Contact contact, Photos photos) {
-        if (!contact.hasPhoto()) {
-            return;
-        }
-        try {
-            photos.of(contact)
-                    .ifPresent(bytes -> PictureFormat.of(bytes)
-                            .ifPresentOrElse(
-                                    type -> card.addPhoto(
-                                            new Photo(bytes, ImageType.get(null, type.mediaType(), null))),
-                                    () -> problems.add(Problem.loss(
-                                            contact.title(),
-                                            "The photo is in no format that vCard readers know",
-                                            "Take it out as a file"))));
-        } catch (IOException e) {
-            problems.add(Problem.loss(contact.title(), "The photo can't be read", "Check the layer"));
-        }
+    private void photo(VCard card, Contact contact) {
+        ContactPhotos.of(contact, batch)
+                .ifPresent(bytes -> PictureFormat.of(bytes)
+                        .ifPresentOrElse(
+                                type -> card.addPhoto(new Photo(bytes, ImageType.get(null, type.mediaType(), null))),
+                                () -> batch.problem(Problem.loss(
+                                        contact.title(),
+                                        "The photo is in no format that vCard readers know",
+                                        "Take it out as a file"))));
     }
 
     /** Puts labels on properties: a TYPE where the standard has one, else the owner's words in a grouped X-LABEL. */

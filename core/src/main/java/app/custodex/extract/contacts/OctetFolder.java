@@ -1,4 +1,4 @@
-package app.custodex.extract;
+package app.custodex.extract.contacts;
 
 import java.io.FilterWriter;
 import java.io.IOException;

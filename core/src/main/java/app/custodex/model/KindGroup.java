@@ -1,14 +1,13 @@
-package app.custodex.desktop.reading;
+package app.custodex.model;
 
-import app.custodex.model.ThingKind;
 import java.util.Arrays;
 import java.util.BitSet;
 import java.util.Collections;
 import java.util.EnumSet;
 import java.util.Set;
 
-/** The kinds of things as people choose among them, in the order of the strip under the time river. */
-enum KindGroup {
+/** The kinds of things as people choose among them, in the order in which they are shown. */
+public enum KindGroup {
     MESSAGES("messages", "Messages", ThingKind.MESSAGE, ThingKind.MAIL),
     CONVERSATIONS("conversations", "Conversations", ThingKind.CONVERSATION),
     CALLS("calls", "Calls", ThingKind.CALL),
@@ -33,7 +32,7 @@ enum KindGroup {
         this.kinds = Collections.unmodifiableSet(EnumSet.copyOf(Arrays.asList(kinds)));
     }
 
-    static KindGroup of(ThingKind kind) {
+    public static KindGroup of(ThingKind kind) {
         for (var group : values()) {
             if (group.kinds.contains(kind)) {
                 return group;
@@ -42,21 +41,21 @@ enum KindGroup {
         throw new AssertionError("every kind has its place: " + kind);
     }
 
-    /** In identifiers and style classes. */
-    String code() {
+    /** On the command line, in identifiers and style classes. */
+    public String code() {
         return code;
     }
 
-    String label() {
+    public String label() {
         return label;
     }
 
-    Set<ThingKind> kinds() {
+    public Set<ThingKind> kinds() {
         return kinds;
     }
 
     /** The kinds of several groups, by their ordinals. */
-    static BitSet bits(Set<KindGroup> groups) {
+    public static BitSet bits(Set<KindGroup> groups) {
         var bits = new BitSet();
         groups.forEach(group -> group.kinds.forEach(kind -> bits.set(kind.ordinal())));
         return bits;

@@ -1,0 +1,108 @@
+package app.custodex.cli;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import app.custodex.base.Json;
+import java.io.IOException;
+import java.io.PrintWriter;
+import java.io.StringWriter;
+import java.net.URI;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** A whole layer, and some of it, in open files. */
+class ExtractTest extends CommandTest {
+    private static final String PHONE = "Fenna's phone";
+
+    @TempDir
+    Path out;
+
+    private List<String> names(Path of) throws IOException {
+        try (var files = Files.list(of)) {
+            return files.map(file -> file.getFileName().toString()).sorted().toList();
+        }
+    }
+
+    @Test
+    void aWholeLayerComesOutGroupByGroup() throws IOException {
+        doneOwn("backup", "ostrel", "--quiet");
+        var ended = runOwn("extract", PHONE, "--to", out.toString(), "--json");
+        assertTrue(ended.code() == 0 || ended.code() == 3, ended.err());
+        var result = Json.PAGE.readTree(ended.out());
+        assertTrue(result.get("things").asInt() > 1_000, ended.out());
+        var names = names(out);
+        for (var wanted : List.of(
+                "Messages of Fenna's phone",
+                "Pictures of Fenna's phone",
+                "Contacts of Fenna's phone.vcf",
+                "Calls of Fenna's phone.xlsx",
+                "Events of Fenna's phone.ics")) {
+            assertTrue(names.contains(wanted), names.toString());
+        }
+        for (var file : result.get("files")) {
+            assertTrue(Files.exists(Path.of(URI.create(file.asText()))), file.asText());
+        }
+    }
+
+    @Test
+    void someOfItComesOutAsItIsWished() throws IOException {
+        doneOwn("backup", "ostrel", "--quiet");
+        var messages = doneOwn("list", PHONE, "--kind", "message", "--person", "Halvard Rook", "--from", "2025-01-01");
+        long count = messages.out().lines().count();
+        doneOwn(
+                "extract",
+                PHONE,
+                "--to",
+                out.toString(),
+                "--as",
+                "messages=csv",
+                "--kind",
+                "message",
+                "--person",
+                "Halvard Rook",
+                "--from",
+                "2025-01-01",
+                "--zone",
+                "UTC");
+        var table = Files.readString(out.resolve("Messages of Fenna's phone.csv"));
+        assertTrue(table.startsWith("Time (UTC),"), table.substring(0, 60));
+        assertTrue(count > 2);
+        assertEquals(
+                count,
+                table.lines()
+                        .filter(line -> line.endsWith("messages.db#" + line.replaceAll(".*#", "")))
+                        .count());
+
+        assertCode(1, "There is no such group", runOwn("extract", PHONE, "--to", out.toString(), "--as", "cats=csv"));
+        assertCode(
+                1,
+                "Choose among vcard4, vcard3",
+                runOwn("extract", PHONE, "--to", out.toString(), "--as", "contacts=x"));
+        assertCode(
+                1,
+                "Choose among file-each=no, file-each=yes",
+                runOwn("extract", PHONE, "--to", out.toString(), "--as", "contacts=vcard4:colour"));
+        assertCode(1, "no such time zone", runOwn("extract", PHONE, "--to", out.toString(), "--zone", "Moon"));
+        assertEquals(List.of("Left out of Fenna's phone.txt", "Messages of Fenna's phone.csv"), names(out));
+    }
+
+    @Test
+    void theFormatsAreListedWithTheirChoices() {
+        var listed = formats("--group", "contacts");
+        assertTrue(listed.startsWith("contacts=vcard4\t"), listed);
+        assertTrue(listed.contains("\t:file-each=no|yes\t"), listed);
+        assertTrue(formats().contains("pictures=geojson\t"), "every group");
+    }
+
+    private static String formats(String... options) {
+        var out = new StringWriter();
+        var words = Stream.concat(Stream.of("formats"), Stream.of(options)).toArray(String[]::new);
+        assertEquals(0, Main.run(new PrintWriter(out), new PrintWriter(out), words));
+        return out.toString();
+    }
+}

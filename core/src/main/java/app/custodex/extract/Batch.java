@@ -1,0 +1,250 @@
+package app.custodex.extract;
+
+import app.custodex.base.CancelToken;
+import app.custodex.base.Problem;
+import app.custodex.model.KindGroup;
+import app.custodex.model.Thing;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.time.DateTimeException;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Iterator;
+import java.util.List;
+import java.util.NoSuchElementException;
+import java.util.Optional;
+import java.util.concurrent.CancellationException;
+import java.util.function.Function;
+import java.util.function.Predicate;
+
+/** Things of one group that are written together, in their order, read while they are written. */
+public final class Batch {
+    /** Things read at once. */
+    private static final int PAGE = 256;
+
+    private final KindGroup group;
+    private final String title;
+    private final Material material;
+    private final Source source;
+    private final Report report;
+    private final CancelToken cancel;
+
+    /** Where the things come from. */
+    private interface Source {
+        int count();
+
+        /** In the catalogue; none of what did not come from there. */
+        default long[] numbers() {
+            return new long[0];
+        }
+
+        List<Thing> read(int from, int until) throws IOException;
+    }
+
+    private Batch(KindGroup group, String title, Material material, Source source, Report report, CancelToken cancel) {
+        this.group = group;
+        this.title = title;
+        this.material = material;
+        this.source = source;
+        this.report = report;
+        this.cancel = cancel;
+    }
+
+    /**
+     * Things of the catalogue.
+     *
+     * @param title of what is written, and so of its file
+     * @param numbers of the things, in the order in which they are written
+     */
+    public static Batch of(
+            KindGroup group, String title, Material material, long[] numbers, Report report, CancelToken cancel) {
+        return new Batch(
+                group,
+                title,
+                material,
+                new Source() {
+                    @Override
+                    public int count() {
+                        return numbers.length;
+                    }
+
+                    @Override
+                    public long[] numbers() {
+                        return numbers;
+                    }
+
+                    @Override
+                    public List<Thing> read(int from, int until) throws IOException {
+                        return material.catalogue().read(Arrays.copyOfRange(numbers, from, until)).stream()
+                                .map(entry -> entry.thing())
+                                .toList();
+                    }
+                },
+                report,
+                cancel);
+    }
+
+    /** Things that are there already, such as contacts that were merged. */
+    public static Batch of(
+            KindGroup group,
+            String title,
+            Material material,
+            List<? extends Thing> things,
+            Report report,
+            CancelToken cancel) {
+        var all = List.<Thing>copyOf(things);
+        return new Batch(
+                group,
+                title,
+                material,
+                new Source() {
+                    @Override
+                    public int count() {
+                        return all.size();
+                    }
+
+                    @Override
+                    public List<Thing> read(int from, int until) {
+                        return all.subList(from, until);
+                    }
+                },
+                report,
+                cancel);
+    }
+
+    /** Only those that are meant; the others are not counted. */
+    public Batch only(Predicate<Thing> meant) {
+        var chosen = new ArrayList<Thing>();
+        look().forEach(thing -> {
+            if (meant.test(thing)) {
+                chosen.add(thing);
+            }
+        });
+        return of(group, title, material, chosen, report, cancel);
+    }
+
+    /** Some of it under another title. */
+    public Batch part(String partTitle, long[] numbers) {
+        return of(group, partTitle, material, numbers, report, cancel);
+    }
+
+    public KindGroup group() {
+        return group;
+    }
+
+    public String title() {
+        return title;
+    }
+
+    public Material material() {
+        return material;
+    }
+
+    public int count() {
+        return source.count();
+    }
+
+    /** Of the things in the catalogue, in their order; empty when they did not come from there. */
+    public long[] numbers() {
+        return source.numbers().clone();
+    }
+
+    /** Tells that something of a thing is missing in what is written. */
+    public void problem(Problem problem) {
+        report.problem(problem);
+    }
+
+    /** Counts something that the format has no place for, such as "photos". */
+    public void leftOut(String what) {
+        report.leftOut(what);
+    }
+
+    /** All things, one after the other, without counting them: a look ahead. */
+    public Iterable<Thing> look() {
+        return () -> new Things<>(thing -> thing, false);
+    }
+
+    /**
+     * All things, one after the other, in another form. What can't be given that form is told and left out; nothing that a phone holds ends
+     * the whole.
+     */
+    public <T> Iterable<T> each(Function<Thing, T> form) {
+        return () -> new Things<>(form, true);
+    }
+
+    private final class Things<T> implements Iterator<T> {
+        private final Function<Thing, T> form;
+        private final boolean counts;
+        private List<Thing> page = List.of();
+        private int inPage;
+        private int read;
+        private Optional<T> next = Optional.empty();
+
+        Things(Function<Thing, T> form, boolean counts) {
+            this.form = form;
+            this.counts = counts;
+        }
+
+        @Override
+        public boolean hasNext() {
+            while (next.isEmpty()) {
+                var thing = nextThing();
+                if (thing.isEmpty()) {
+                    return false;
+                }
+                next = formed(thing.get());
+            }
+            return true;
+        }
+
+        private Optional<Thing> nextThing() {
+            try {
+                while (inPage == page.size()) {
+                    if (read == source.count()) {
+                        return Optional.empty();
+                    }
+                    int until = Math.min(read + PAGE, source.count());
+                    page = source.read(read, until);
+                    read = until;
+                    inPage = 0;
+                }
+                return Optional.of(page.get(inPage++));
+            } catch (IOException e) {
+                throw new UncheckedIOException(e);
+            }
+        }
+
+        private Optional<T> formed(Thing thing) {
+            cancel.check();
+            try {
+                var formed = Optional.of(form.apply(thing));
+                if (counts) {
+                    report.written();
+                }
+                return formed;
+            } catch (IllegalArgumentException
+                    | IllegalStateException
+                    | DateTimeException
+                    | IndexOutOfBoundsException e) {
+                if (e instanceof CancellationException) {
+                    throw e;
+                }
+                report.problem(Problem.loss(
+                        thing.title().isBlank() ? thing.id().text() : thing.title(),
+                        "It can't be written in this format, and is left out",
+                        "Choose another format for it"));
+                return Optional.empty();
+            }
+        }
+
+        @Override
+        public T next() {
+            if (!hasNext()) {
+                throw new NoSuchElementException();
+            }
+            var given = next.orElseThrow();
+            next = Optional.empty();
+            return given;
+        }
+    }
+}

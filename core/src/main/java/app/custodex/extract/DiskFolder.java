@@ -1,0 +1,90 @@
+package app.custodex.extract;
+
+import app.custodex.base.SafeNames;
+import java.io.BufferedOutputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.file.FileAlreadyExistsException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
+import java.nio.file.attribute.FileTime;
+import java.time.Instant;
+import java.util.List;
+
+/** A folder on the disk. Each file is written under a name ending in ".part" and gets its own name once it is complete. */
+final class DiskFolder implements OutFolder {
+    private static final int BUFFER = 1 << 16;
+    /** Longer ones are no endings. */
+    private static final int LONGEST_ENDING = 10;
+
+    private final Path folder;
+    private final List<Path> files;
+
+    /** @param files gets every file that is complete */
+    DiskFolder(Path folder, List<Path> files) throws IOException {
+        this.folder = folder;
+        this.files = files;
+        Files.createDirectories(folder);
+    }
+
+    @Override
+    public OutFolder folder(String wish) throws IOException {
+        return new DiskFolder(Files.createDirectory(SafeNames.free(folder, SafeNames.of(wish, "Folder"), "")), files);
+    }
+
+    @Override
+    public OutFolder sharedFolder(String wish) throws IOException {
+        return new DiskFolder(folder.resolve(SafeNames.of(wish, "Folder")), files);
+    }
+
+    @Override
+    public Path file(String wish, String ending, Body body) throws IOException {
+        return write(SafeNames.of(wish, "Unnamed"), ending, body);
+    }
+
+    private Path write(String stem, String ending, Body body) throws IOException {
+        var part = SafeNames.free(folder, stem, ending + ".part");
+        boolean complete = false;
+        try {
+            try (var out = new BufferedOutputStream(
+                    Files.newOutputStream(part, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE), BUFFER)) {
+                body.writeTo(out);
+            }
+            var target = nameIt(part, stem, ending);
+            complete = true;
+            files.add(target);
+            return target;
+        } finally {
+            if (!complete) {
+                Files.deleteIfExists(part);
+            }
+        }
+    }
+
+    @Override
+    public Path original(String name, InputStream content, Instant modified) throws IOException {
+        int dot = name.lastIndexOf('.');
+        boolean ends = dot > 0 && name.length() - dot <= LONGEST_ENDING;
+        var ending = ends ? "." + SafeNames.of(name.substring(dot + 1), "file") : "";
+        var written = file(ends ? name.substring(0, dot) : name, ending, content::transferTo);
+        Files.setLastModifiedTime(written, FileTime.from(modified));
+        return written;
+    }
+
+    @Override
+    public String relative(Path file) {
+        return folder.relativize(file).toString().replace(folder.getFileSystem().getSeparator(), "/");
+    }
+
+    private Path nameIt(Path part, String stem, String ending) throws IOException {
+        while (true) {
+            var target = SafeNames.free(folder, stem, ending);
+            try {
+                return Files.move(part, target);
+            } catch (FileAlreadyExistsException takenMeanwhile) {
+                // Another program was faster; the next number will do.
+            }
+        }
+    }
+}

@@ -1,0 +1,35 @@
+package app.custodex.extract;
+
+import app.custodex.model.KindGroup;
+import java.io.IOException;
+import java.util.List;
+import java.util.Set;
+
+/** A form in which things are written into files. Whoever adds one adds it to the list of all, and nowhere else. */
+public interface Format {
+    /** On the command line, and where it is remembered. */
+    String code();
+
+    /** In words, with the standard that it follows. */
+    String label();
+
+    /** What it has no place for, to be told where it is chosen; empty when it holds everything. */
+    default String leavesOut() {
+        return "";
+    }
+
+    /** What it can hold. */
+    Set<KindGroup> groups();
+
+    default List<Choice> choices() {
+        return List.of();
+    }
+
+    /**
+     * Writes all of a batch. What can't be written of one thing is told to the batch, and the rest goes on.
+     *
+     * @throws IOException when the folder can't be written; what is whole stays there
+     * @throws java.util.concurrent.CancellationException when it was stopped
+     */
+    void write(Batch batch, Chosen chosen, OutFolder out) throws IOException;
+}

@@ -1,0 +1,36 @@
+package app.custodex.extract;
+
+import app.custodex.catalogue.Catalogue;
+import app.custodex.catalogue.SentIn;
+import app.custodex.model.Contact;
+import java.io.IOException;
+import java.io.InputStream;
+import java.time.Instant;
+import java.time.ZoneId;
+import java.util.Optional;
+
+/** What those who write ask of the phone, or of its layer. */
+public interface Material {
+    /** What it is called. */
+    String phone();
+
+    /** In which times are written. */
+    ZoneId zone();
+
+    Catalogue catalogue();
+
+    /** What to call people. */
+    Catalogue.Names names();
+
+    /** In which conversations files were sent or came. */
+    SentIn sentIn();
+
+    /** A contact's photo, as it was stored; empty when there is none. */
+    Optional<byte[]> photo(Contact contact) throws IOException;
+
+    /** The content of an item. */
+    InputStream open(String item) throws IOException;
+
+    /** When an item was last changed. */
+    Instant modified(String item) throws IOException;
+}

@@ -1,0 +1,3 @@
+/** Calendars, notes and bookmarks in the formats of their programs. */
+@org.jspecify.annotations.NullMarked
+package app.custodex.extract.calendars;

@@ -1,0 +1,3 @@
+/** The list of all formats. */
+@org.jspecify.annotations.NullMarked
+package app.custodex.extract.formats;

@@ -1,0 +1,285 @@
+package app.custodex.extract.originals;
+
+import app.custodex.base.Problem;
+import app.custodex.catalogue.Catalogue.Order;
+import app.custodex.catalogue.Filter;
+import app.custodex.extract.Batch;
+import app.custodex.extract.Choice;
+import app.custodex.extract.Choice.Value;
+import app.custodex.extract.Chosen;
+import app.custodex.extract.Format;
+import app.custodex.extract.OutFolder;
+import app.custodex.extract.UnreadableException;
+import app.custodex.model.Album;
+import app.custodex.model.Attachment;
+import app.custodex.model.KindGroup;
+import app.custodex.model.MediaFile;
+import app.custodex.model.Thing;
+import app.custodex.model.ThingKind;
+import app.custodex.model.Voicemail;
+import java.io.IOException;
+import java.nio.file.Path;
+import java.time.LocalDateTime;
+import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
+import java.util.ArrayList;
+import java.util.EnumSet;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+
+/** Files as they are, byte for byte, with the time at which they were last changed, in folders that people find their way in. */
+public final class Originals implements Format {
+    private static final Value BY_MONTH = new Value("month", "by year and month");
+    private static final Value BY_ALBUM = new Value("album", "by album");
+    private static final Value BY_CONVERSATION = new Value("conversation", "by the conversation they came in");
+    private static final Value AS_ON_PHONE = new Value("phone", "as on the phone");
+    private static final Value BY_TAGS = new Value("tags", "by artist and album");
+    private static final Value FLAT = new Value("flat", "all in one folder");
+    private static final DateTimeFormatter STAMP = DateTimeFormatter.ofPattern("uuuu-MM-dd HH.mm.ss", Locale.ROOT);
+
+    private static final DateTimeFormatter YEAR = DateTimeFormatter.ofPattern("uuuu", Locale.ROOT);
+    private static final DateTimeFormatter MONTH = DateTimeFormatter.ofPattern("uuuu-MM", Locale.ROOT);
+
+    private static final Choice PLAYLIST =
+            Choice.whether("playlist", "With a playlist of all (M3U8)", false);
+
+    private final KindGroup group;
+    private final Choice arranged;
+
+    private Originals(KindGroup group, Value... arranged) {
+        this.group = group;
+        this.arranged = Choice.one("folders", "In folders", arranged);
+    }
+
+    /** Of every group that has files. */
+    public static List<Format> all() {
+        return List.of(
+                new Originals(KindGroup.PICTURES, BY_MONTH, BY_ALBUM, BY_CONVERSATION, AS_ON_PHONE, FLAT),
+                new Originals(KindGroup.MUSIC, BY_TAGS, AS_ON_PHONE, FLAT),
+                new Originals(KindGroup.VOICEMAIL, FLAT, BY_MONTH),
+                new Originals(KindGroup.BOOKS, FLAT, AS_ON_PHONE),
+                new Originals(KindGroup.MESSAGES, BY_CONVERSATION, FLAT),
+                new Originals(KindGroup.OTHER, AS_ON_PHONE, FLAT));
+    }
+
+    @Override
+    public String code() {
+        return "originals";
+    }
+
+    @Override
+    public String label() {
+        return group == KindGroup.MESSAGES ? "The attachments alone, as they are" : "The files as they are";
+    }
+
+    @Override
+    public String leavesOut() {
+        return group == KindGroup.MESSAGES ? "Leaves out the messages themselves" : "";
+    }
+
+    @Override
+    public Set<KindGroup> groups() {
+        return EnumSet.of(group);
+    }
+
+    @Override
+    public List<Choice> choices() {
+        return group == KindGroup.MUSIC ? List.of(arranged, PLAYLIST) : List.of(arranged);
+    }
+
+    /**
+     * A file that is to be written.
+     *
+     * @param folders below the one of all
+     */
+    private record Wanted(Attachment file, List<List<String>> folders, String name, Thing of) {}
+
+    @Override
+    public void write(Batch batch, Chosen chosen, OutFolder out) throws IOException {
+        var folder = out.folder(batch.title());
+        var arrangement = new Arrangement(batch, chosen.of(arranged));
+        var playlist = new ArrayList<String>();
+        for (var wanted : batch.each(arrangement::of)) {
+            for (var each : wanted) {
+                for (var path : each.folders()) {
+                    put(each, path, folder, batch).ifPresent(file -> playlist.add(entry(each.of(), folder.relative(file))));
+                }
+            }
+        }
+        if (chosen.is(PLAYLIST) && group == KindGroup.MUSIC && !playlist.isEmpty()) {
+            folder.text(batch.title(), ".m3u8", text -> {
+                text.write("#EXTM3U\n");
+                for (var entry : playlist) {
+                    text.write(entry);
+                }
+            });
+        }
+    }
+
+    private static String entry(Thing thing, String path) {
+        long seconds = thing instanceof MediaFile file ? file.length().map(l -> l.toSeconds()).orElse(-1L) : -1;
+        var artist = thing instanceof MediaFile file ? file.fact("Artist").map(by -> by + " - ").orElse("") : "";
+        return "#EXTINF:" + seconds + "," + (artist + thing.title()).replaceAll("\\R", " ") + "\n" + path + "\n";
+    }
+
+    private static Optional<Path> put(Wanted wanted, List<String> path, OutFolder folder, Batch batch)
+            throws IOException {
+        var file = wanted.file();
+        if (!file.there()) {
+            batch.leftOut("files that the phone does not have");
+            return Optional.empty();
+        }
+        try (var content = batch.material().open(file.item())) {
+            var into = folder;
+            for (var name : path) {
+                into = into.sharedFolder(name);
+            }
+            return Optional.of(into.original(wanted.name(), content, batch.material().modified(file.item())));
+        } catch (UnreadableException e) {
+            batch.problem(Problem.loss(
+                    file.item(), "It can't be read, so it is left out", "Check the layer; look into an older one"));
+            return Optional.empty();
+        }
+    }
+
+    /** Into which folders files go, and under which names. */
+    private static final class Arrangement {
+        private final Batch batch;
+        private final String by;
+        private final ZoneId zone;
+        private final Map<String, List<String>> albums = new HashMap<>();
+
+        Arrangement(Batch batch, String by) throws IOException {
+            this.batch = batch;
+            this.by = by;
+            zone = batch.material().zone();
+            if (by.equals(BY_ALBUM.code())) {
+                var catalogue = batch.material().catalogue();
+                catalogue.forEach(
+                        catalogue.find(Filter.EVERYTHING.of(ThingKind.ALBUM), Order.AS_KEPT),
+                        entry -> take((Album) entry.thing()));
+            }
+        }
+
+        private void take(Album album) {
+            if (album.use() != Album.Use.BURST && album.use() != Album.Use.CLIP) {
+                album.pictures()
+                        .forEach(picture -> albums.computeIfAbsent(picture.item(), item -> new ArrayList<>())
+                                .add(album.title()));
+            }
+        }
+
+        List<Wanted> of(Thing thing) {
+            return switch (thing) {
+                case MediaFile file when file.bytes() > 0 ->
+                    List.of(new Wanted(
+                            new Attachment(file.id().item(), "", ""), folders(file), name(file), thing));
+                case MediaFile cloud -> {
+                    batch.leftOut("files that the phone does not have");
+                    yield List.of();
+                }
+                case Voicemail mail ->
+                    List.of(new Wanted(mail.sound(), List.of(month(thing)), voicemail(mail), thing));
+                default ->
+                    thing.attachments().stream()
+                            .map(file -> new Wanted(file, List.of(conversation(thing)), file.title(), thing))
+                            .toList();
+            };
+        }
+
+        private List<List<String>> folders(MediaFile file) {
+            var item = file.id().item();
+            if (by.equals(BY_MONTH.code())) {
+                return List.of(month(file));
+            }
+            if (by.equals(BY_ALBUM.code())) {
+                return albums.getOrDefault(item, List.of("In no album")).stream()
+                        .map(List::of)
+                        .toList();
+            }
+            if (by.equals(BY_CONVERSATION.code())) {
+                var sent = batch.material().sentIn().of(item).stream()
+                        .map(each -> List.of(each.title()))
+                        .distinct()
+                        .toList();
+                return sent.isEmpty() ? List.of(List.of("In no conversation")) : sent;
+            }
+            if (by.equals(AS_ON_PHONE.code())) {
+                var parts = List.of(item.split("/"));
+                return List.of(parts.subList(0, parts.size() - 1));
+            }
+            if (by.equals(BY_TAGS.code())) {
+                return List.of(tags(file));
+            }
+            return List.of(List.of());
+        }
+
+        private static List<String> tags(MediaFile file) {
+            if (file.kind() != ThingKind.TRACK) {
+                return List.of(file.kind().label());
+            }
+            return List.of(
+                    file.fact("Artist").orElse("Unknown artist"), file.fact("Album").orElse("Unknown album"));
+        }
+
+        private List<String> month(Thing thing) {
+            if (!by.equals(BY_MONTH.code())) {
+                return List.of();
+            }
+            return thing.moment()
+                    .map(at -> at.day(zone))
+                    .map(day -> List.of(YEAR.format(day), MONTH.format(day)))
+                    .orElse(List.of("Without a date"));
+        }
+
+        private List<String> conversation(Thing thing) {
+            if (!by.equals(BY_CONVERSATION.code())) {
+                return List.of();
+            }
+            return thing.attachments().stream()
+                    .flatMap(file -> batch.material().sentIn().of(file.item()).stream())
+                    .map(sent -> List.of(sent.title()))
+                    .findFirst()
+                    .orElse(List.of("In no conversation"));
+        }
+
+        /** Songs and books are called after their own titles, all else as on the phone. */
+        private String name(MediaFile file) {
+            var item = file.id().item();
+            var own = item.substring(item.lastIndexOf('/') + 1);
+            boolean byTitle = !by.equals(AS_ON_PHONE.code())
+                    && (file.kind() == ThingKind.TRACK || file.kind() == ThingKind.DOCUMENT)
+                    && !file.title().isBlank();
+            if (!byTitle) {
+                return own;
+            }
+            int dot = own.lastIndexOf('.');
+            var ending = dot > 0 ? own.substring(dot) : "";
+            var number = file.fact("Track")
+                    .map(track -> track.replaceFirst("\\D.*", ""))
+                    .filter(track -> !track.isEmpty() && track.length() < 4)
+                    .map(track -> (track.length() == 1 ? "0" : "") + track + " ")
+                    .orElse("");
+            var title = file.title().endsWith(ending)
+                    ? file.title().substring(0, file.title().length() - ending.length())
+                    : file.title();
+            return number + title.replace('.', '_') + ending;
+        }
+
+        private String voicemail(Voicemail mail) {
+            var name = mail.sound().title();
+            int dot = name.lastIndexOf('.');
+            var at = mail.moment()
+                    .map(moment -> STAMP.format(LocalDateTime.ofInstant(moment.instant(zone), zone)) + " ")
+                    .orElse("");
+            var caller = mail.caller()
+                    .map(party -> batch.material().names().of(party, mail))
+                    .orElse("unknown caller");
+            return at + caller + (dot > 0 ? name.substring(dot) : "");
+        }
+    }
+}

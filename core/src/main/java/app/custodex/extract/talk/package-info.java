@@ -1,0 +1,3 @@
+/** Conversations as transcripts. */
+@org.jspecify.annotations.NullMarked
+package app.custodex.extract.talk;

@@ -1,0 +1,144 @@
+package app.custodex.extract;
+
+import app.custodex.base.CancelToken;
+import app.custodex.catalogue.Catalogue;
+import app.custodex.catalogue.SentIn;
+import app.custodex.extract.Extraction.Order;
+import app.custodex.extract.formats.Formats;
+import app.custodex.model.Contact;
+import app.custodex.model.KindGroup;
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.time.ZoneId;
+import java.util.BitSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.IntConsumer;
+
+/** Writes things into files for tests, whatever phone they come from. */
+public final class Written {
+    private Written() {}
+
+    /** Gives photos of contacts. */
+    public interface Photos {
+        Optional<byte[]> of(Contact contact) throws IOException;
+    }
+
+    /** A phone that is called "a phone" and whose files hold their own paths. */
+    public record FromCatalogue(Catalogue catalogue, Photos photos, ZoneId zone) implements Material {
+        @Override
+        public String phone() {
+            return "a phone";
+        }
+
+        @Override
+        public Catalogue.Names names() {
+            return (party, in) -> party.title();
+        }
+
+        @Override
+        public SentIn sentIn() {
+            try {
+                return catalogue.sentIn();
+            } catch (IOException e) {
+                throw new AssertionError(e);
+            }
+        }
+
+        @Override
+        public Optional<byte[]> photo(Contact contact) throws IOException {
+            return photos.of(contact);
+        }
+
+        @Override
+        public InputStream open(String item) throws IOException {
+            return UnreadableException.tell(() -> {
+                if (item.contains("unreadable")) {
+                    throw new IOException("torn");
+                }
+                return new ByteArrayInputStream(item.getBytes(StandardCharsets.UTF_8));
+            });
+        }
+
+        @Override
+        public Instant modified(String item) {
+            return Instant.parse("2025-11-14T20:04:00Z");
+        }
+    }
+
+    /** One of the formats with its choices, as "vcard4:file-each". */
+    public static Order order(KindGroup group, long[] numbers, String how) throws IOException {
+        var parts = List.of(how.split(":"));
+        var format = Formats.of(group, parts.getFirst()).orElseThrow();
+        return Order.of(group, numbers, format, Chosen.of(format, parts.subList(1, parts.size())));
+    }
+
+    /** Writes contacts that are in no catalogue. */
+    public static ExtractResult contacts(
+            String how, List<Contact> contacts, Photos photos, Path folder, IntConsumer progress, CancelToken cancel)
+            throws IOException {
+        var material = new NoCatalogue(photos);
+        return new Extraction(material)
+                .write(List.of(order(KindGroup.CONTACTS, new long[0], how).with(contacts)), folder, progress, cancel);
+    }
+
+    /** Writes contacts that are in no catalogue and have no photos. */
+    public static ExtractResult contacts(String how, List<Contact> contacts, Path folder) throws IOException {
+        return contacts(how, contacts, contact -> Optional.empty(), folder, done -> {}, new CancelToken());
+    }
+
+    /** Writes all things of a group. */
+    public static ExtractResult all(KindGroup group, String how, Catalogue catalogue, Path folder) throws IOException {
+        var picked = new BitSet();
+        picked.set(1, 1_000_000);
+        var numbers = Extraction.groups(catalogue, picked).getOrDefault(group, new long[0]);
+        return new Extraction(new FromCatalogue(catalogue, contact -> Optional.empty(), ZoneId.of("Europe/Oslo")))
+                .write(List.of(order(group, numbers, how)), folder, done -> {}, new CancelToken());
+    }
+
+    private record NoCatalogue(Photos photos) implements Material {
+        @Override
+        public String phone() {
+            return "a phone";
+        }
+
+        @Override
+        public ZoneId zone() {
+            return ZoneId.of("UTC");
+        }
+
+        @Override
+        public Catalogue catalogue() {
+            throw new AssertionError("contacts need none");
+        }
+
+        @Override
+        public Catalogue.Names names() {
+            return (party, in) -> party.title();
+        }
+
+        @Override
+        public SentIn sentIn() {
+            throw new AssertionError("contacts were sent nowhere");
+        }
+
+        @Override
+        public Optional<byte[]> photo(Contact contact) throws IOException {
+            return photos.of(contact);
+        }
+
+        @Override
+        public InputStream open(String item) {
+            throw new AssertionError("contacts are no files");
+        }
+
+        @Override
+        public Instant modified(String item) {
+            throw new AssertionError("contacts are no files");
+        }
+    }
+}

@@ -1,0 +1,394 @@
+package app.custodex.desktop.reading;
+
+import app.custodex.app.OpenPhone;
+import app.custodex.base.CancelToken;
+import app.custodex.base.Problem;
+import app.custodex.desktop.desk.Desk;
+import app.custodex.desktop.ui.FolderOpener;
+import app.custodex.desktop.ui.Parts;
+import app.custodex.desktop.ui.Parts.Mark;
+import app.custodex.docket.RouteStep;
+import app.custodex.extract.ExtractResult;
+import app.custodex.extract.Extraction;
+import app.custodex.model.Contact;
+import app.custodex.model.KindGroup;
+import java.nio.file.InvalidPathException;
+import java.nio.file.Path;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.atomic.AtomicInteger;
+import java.util.function.Function;
+import javafx.animation.Animation;
+import javafx.animation.KeyFrame;
+import javafx.animation.Timeline;
+import javafx.collections.FXCollections;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.CheckBox;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.ListCell;
+import javafx.scene.control.ListView;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.TextField;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import javafx.stage.DirectoryChooser;
+import javafx.util.StringConverter;
+import org.jspecify.annotations.Nullable;
+
+/** Takes things out into open files: in which format each group of them, where to, what it will look like, and what was written. */
+final class ExtractView extends HBox {
+    private static final double LEFT_WIDTH = 560;
+    private static final double ROW = 30;
+    private static final int MOST_ROWS = 8;
+
+    private final Desk desk;
+    private final TrayModel tray;
+    private final Label title = Parts.text("", "title");
+    private final Label which = Parts.text("", "lesser");
+    private final VBox rows = new VBox();
+    private final CheckBox merged = new CheckBox();
+    private final TextField folder = new TextField();
+    private final ComboBox<ZoneId> zone = new ComboBox<>();
+    private final Button start = Parts.button("extract-start", "Write the files", "Ctrl+Enter", this::start, "main");
+    private final Button stop = Parts.button("extract-stop", "Stop", "", this::stop);
+    private final Label progress = Parts.text("", "lesser");
+    private final VBox result = new VBox(8);
+    private final ExtractPreview preview;
+    private final List<ExtractRow> groups = new ArrayList<>();
+    private Optional<OpenPhone> phone = Optional.empty();
+    private Map<KindGroup, long[]> numbers = Map.of();
+    private Optional<CancelToken> running = Optional.empty();
+
+    /** @param closed is told that it is to be put away */
+    ExtractView(Desk desk, TrayModel tray, Runnable closed) {
+        this.desk = desk;
+        this.tray = tray;
+        preview = new ExtractPreview(desk);
+        setId("extract");
+        getStyleClass().add("pane-border");
+        title.setId("extract-title");
+        title.setMinWidth(USE_PREF_SIZE);
+        which.setMinWidth(0);
+        merged.setId("extract-merged");
+        merged.setSelected(true);
+        merged.setOnAction(event -> look());
+        folder.setId("extract-folder");
+        folder.setText(desk.custodex().home().root().resolve("handed out").toString());
+        HBox.setHgrow(folder, Priority.ALWAYS);
+        zone.setId("extract-zone");
+        zone.setConverter(new StringConverter<>() {
+            @Override
+            public String toString(ZoneId value) {
+                return value == null ? "" : zoneWords(value);
+            }
+
+            @Override
+            public ZoneId fromString(String text) {
+                throw new UnsupportedOperationException("nobody types here");
+            }
+        });
+        zone.valueProperty().addListener((o, was, is) -> look());
+        stop.setVisible(false);
+        stop.managedProperty().bind(stop.visibleProperty());
+        result.setId("extract-result");
+        getChildren().addAll(left(closed), right());
+        addEventHandler(KeyEvent.KEY_PRESSED, event -> {
+            if (event.getCode() == KeyCode.ESCAPE) {
+                closed.run();
+                event.consume();
+            } else if (event.getCode() == KeyCode.ENTER && event.isShortcutDown()) {
+                start();
+                event.consume();
+            }
+        });
+    }
+
+    private VBox left(Runnable closed) {
+        var head = new HBox(10, title, which, Parts.gap(), Parts.button("extract-close", "Close", "Esc", closed));
+        head.setAlignment(Pos.CENTER_LEFT);
+        head.setStyle("-fx-padding: 8 10 8 12;");
+        var scroll = new ScrollPane(rows);
+        scroll.setFitToWidth(true);
+        scroll.setFocusTraversable(false);
+        VBox.setVgrow(scroll, Priority.ALWAYS);
+        var where = Parts.row(
+                Parts.text("Into", "lesser"), folder, Parts.button("extract-choose", "Choose…", "", this::choose));
+        var times = Parts.row(Parts.text("Times in", "lesser"), zone, Parts.gap(), progress, stop, start);
+        var foot = new VBox(8, where, times, Parts.sentence("Nothing that is there is overwritten.", "lesser"));
+        foot.setStyle("-fx-padding: 10 12 10 12;");
+        var left = new VBox(head, Parts.rule(), scroll, Parts.rule(), foot);
+        left.getStyleClass().add("split-left");
+        left.setMinWidth(LEFT_WIDTH);
+        left.setMaxWidth(LEFT_WIDTH);
+        return left;
+    }
+
+    private VBox right() {
+        VBox.setVgrow(preview, Priority.ALWAYS);
+        var right = new VBox(10, result, preview);
+        result.managedProperty().bind(result.visibleProperty());
+        preview.managedProperty().bind(preview.visibleProperty());
+        preview.visibleProperty().bind(result.visibleProperty().not());
+        result.setVisible(false);
+        VBox.setVgrow(result, Priority.ALWAYS);
+        right.setStyle("-fx-padding: 10 14 10 14;");
+        HBox.setHgrow(right, Priority.ALWAYS);
+        right.setMinWidth(0);
+        return right;
+    }
+
+    /**
+     * Shows how things can be taken out.
+     *
+     * @param picked their numbers
+     * @param inTray whether they were picked, or are what the list shows
+     */
+    void open(OpenPhone of, BitSet picked, boolean inTray) {
+        if (running.isPresent() && phone.equals(Optional.of(of))) {
+            return; // it goes on behind, and shows where it is
+        }
+        leave();
+        phone = Optional.of(of);
+        title.setText("Extract");
+        which.setText("…");
+        zone.getItems().setAll(zones(of));
+        zone.setValue(of.phone().timeZone());
+        desk.work()
+                .start(
+                        "Extract",
+                        () -> new Found(
+                                of.groups(picked), desk.custodex().settings().formats()),
+                        found -> {
+                            if (phone.equals(Optional.of(of))) {
+                                take(found, inTray);
+                            }
+                        });
+    }
+
+    /** @param formats in which each group was written last */
+    private record Found(Map<KindGroup, long[]> groups, Map<String, String> formats) {}
+
+    private String zoneWords(ZoneId of) {
+        return desk.words().zone(of, desk.now());
+    }
+
+    private static List<ZoneId> zones(OpenPhone of) {
+        var zones = new ArrayList<>(List.of(of.phone().timeZone()));
+        for (var more : List.of(ZoneId.systemDefault(), ZoneId.of("UTC"))) {
+            if (!zones.contains(more)) {
+                zones.add(more);
+            }
+        }
+        return zones;
+    }
+
+    private void take(Found found, boolean inTray) {
+        numbers = found.groups();
+        long all = numbers.values().stream().mapToLong(each -> each.length).sum();
+        title.setText("Extract " + desk.words().count(all, "thing", "things"));
+        which.setText(inTray ? "in the tray" : "in the list; nothing is in the tray");
+        numbers.forEach((group, own) -> {
+            var row = new ExtractRow(
+                    group, desk.words().count(own.length), found.formats().getOrDefault(group.code(), ""), this::look);
+            groups.add(row);
+            if (group == KindGroup.CONTACTS) {
+                offerMerged(row);
+            }
+            rows.getChildren().addAll(row, Parts.rule());
+        });
+        start.setDisable(groups.isEmpty());
+        look();
+        start.requestFocus();
+    }
+
+    private void offerMerged(ExtractRow row) {
+        int apart = contacts(false).size();
+        int asOne = contacts(true).size();
+        merged.setText("Merged as settled under Twins: " + desk.words().count(asOne) + " instead of "
+                + desk.words().count(apart));
+        if (asOne < apart) {
+            row.add(merged);
+        }
+    }
+
+    private List<Contact> contacts(boolean asOne) {
+        var wanted = new BitSet();
+        for (long number : numbers.getOrDefault(KindGroup.CONTACTS, new long[0])) {
+            wanted.set((int) number);
+        }
+        return phone.map(open -> {
+                    var apart = open.contacts().ascending().stream()
+                            .filter(contact -> wanted.get(open.number(contact)))
+                            .toList();
+                    return asOne ? tray.merged(apart) : apart;
+                })
+                .orElse(List.of());
+    }
+
+    private List<Extraction.Order> orders() {
+        return groups.stream()
+                .filter(row -> row.format().isPresent())
+                .map(this::order)
+                .toList();
+    }
+
+    private Extraction.Order order(ExtractRow row) {
+        var order = Extraction.Order.of(
+                row.group(),
+                numbers.getOrDefault(row.group(), new long[0]),
+                row.format().orElseThrow(),
+                row.chosen());
+        return row.group() == KindGroup.CONTACTS ? order.with(contacts(merged.isSelected())) : order;
+    }
+
+    /** Shows what would be written. */
+    private void look() {
+        hideResult();
+        start.setDisable(orders().isEmpty() || running.isPresent());
+        phone.ifPresent(of -> Optional.ofNullable(zone.getValue()).ifPresent(in -> preview.show(of, orders(), in)));
+    }
+
+    private void hideResult() {
+        result.setVisible(false);
+        result.getChildren().clear();
+    }
+
+    private void choose() {
+        var chooser = new DirectoryChooser();
+        chooser.setTitle("Where to write the files");
+        var current = Path.of(folder.getText()).toFile();
+        if (current.isDirectory()) {
+            chooser.setInitialDirectory(current);
+        }
+        Optional.ofNullable(chooser.showDialog(getScene().getWindow()))
+                .ifPresent(chosen -> folder.setText(chosen.getPath()));
+    }
+
+    private void stop() {
+        running.ifPresent(CancelToken::cancel);
+    }
+
+    private void start() {
+        if (phone.isEmpty() || running.isPresent() || orders().isEmpty()) {
+            return;
+        }
+        Path target;
+        try {
+            target = Path.of(folder.getText().strip()).toAbsolutePath();
+        } catch (InvalidPathException e) {
+            desk.work().tell(Problem.failure(folder.getText(), "This is not a folder name", "Choose a folder"));
+            return;
+        }
+        var of = phone.get();
+        var orders = orders();
+        long all = orders.stream().mapToLong(Extraction.Order::count).sum();
+        var in = zone.getValue();
+        var remembered = new HashMap<String, String>();
+        groups.forEach(row -> remembered.put(row.group().code(), row.typed()));
+        var cancel = new CancelToken();
+        running = Optional.of(cancel);
+        start.setDisable(true);
+        stop.setVisible(true);
+        hideResult();
+        var done = new AtomicInteger();
+        var ticker = new Timeline(new KeyFrame(
+                javafx.util.Duration.millis(200),
+                event -> progress.setText(
+                        desk.words().count(done.get()) + " of " + desk.words().count(all))));
+        ticker.setCycleCount(Animation.INDEFINITE);
+        ticker.play();
+        desk.work()
+                .start(
+                        "Extract",
+                        () -> {
+                            var written = of.extract(orders, in, target, done::set, cancel);
+                            var formats =
+                                    new HashMap<>(desk.custodex().settings().formats());
+                            formats.putAll(remembered);
+                            desk.custodex().remember(formats);
+                            return written;
+                        },
+                        written -> {
+                            show(written, target);
+                            desk.stepDone(of.phone(), RouteStep.EXTRACT);
+                        },
+                        () -> {
+                            ticker.stop();
+                            progress.setText(
+                                    cancel.isCancelled() ? "Stopped; files that were complete are there." : "");
+                            running = Optional.empty();
+                            start.setDisable(orders().isEmpty());
+                            stop.setVisible(false);
+                        });
+    }
+
+    private void show(ExtractResult written, Path target) {
+        var words = desk.words().count(written.things(), "thing", "things") + " in "
+                + desk.words().count(written.files().size(), "file", "files");
+        var state = Parts.state(Mark.DONE, words);
+        state.setId("extract-done");
+        var head = new HBox(
+                10,
+                state,
+                Parts.gap(),
+                Parts.button(
+                        "extract-show-folder",
+                        "Open the folder",
+                        "",
+                        () -> desk.work().start("Open the folder", () -> FolderOpener.open(target), opened -> {})));
+        head.setAlignment(Pos.CENTER_LEFT);
+        head.getStyleClass().add("sealed-card");
+        result.getChildren().setAll(head, list("extract-files", written.files(), Path::toString));
+        if (!written.leftOut().isEmpty()) {
+            result.getChildren()
+                    .addAll(
+                            Parts.text("Left out", "heading"),
+                            list("extract-left-out", written.leftOut(), Function.identity()));
+        }
+        if (!written.problems().isEmpty()) {
+            result.getChildren()
+                    .addAll(
+                            Parts.text("Worth knowing", "heading"),
+                            list("extract-problems", written.problems(), Problem::sentence));
+        }
+        result.setVisible(true);
+    }
+
+    private <T> ListView<T> list(String id, List<T> items, Function<T, String> words) {
+        var list = new ListView<>(FXCollections.observableList(items));
+        list.setId(id);
+        list.setFixedCellSize(ROW);
+        list.setPrefHeight(Math.min(MOST_ROWS, items.size()) * ROW + 2);
+        list.setMinHeight(Math.min(3, items.size()) * ROW + 2);
+        list.setCellFactory(view -> new ListCell<>() {
+            @Override
+            protected void updateItem(@Nullable T item, boolean empty) {
+                super.updateItem(item, empty);
+                setPrefWidth(0);
+                setGraphic(empty || item == null ? null : desk.veil().line(words.apply(item)));
+            }
+        });
+        return list;
+    }
+
+    /** Forgets the layer that is no longer open. What is being written goes on. */
+    void leave() {
+        phone = Optional.empty();
+        numbers = Map.of();
+        groups.clear();
+        rows.getChildren().clear();
+        hideResult();
+        preview.clear();
+        start.setDisable(true);
+    }
+}
