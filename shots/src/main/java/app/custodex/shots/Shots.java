@@ -223,6 +223,7 @@ final class Shots {
         Thread.sleep(500); // the photo is read beside
         picture(workplace, workplace.scene(), "contacts");
         act(() -> type(workplace.scene(), ""));
+        act(() -> ((Button) workplace.scene().lookup("#see-contacts")).fire());
         act(() -> ((TextField) workplace.scene().lookup("#find-everywhere")).setText("lighthouse"));
         until(
                 "what was found",
@@ -232,7 +233,6 @@ final class Shots {
         picture(workplace, workplace.scene(), "find");
         goneSince(workplace);
         act(() -> desk.read(ostrel.phone().orElseThrow(), 2, true));
-        until("all contacts", () -> lookup(workplace.scene(), "#contacts-count", "412 contacts"));
         until(
                 "the preview",
                 () -> workplace.scene().lookup("#extract-preview-text") instanceof TextArea text

@@ -471,14 +471,18 @@ public final class ReadingRoom extends BorderPane {
     }
 
     private void openBeside(Node view, Consumer<OpenPhone> open) {
-        if (getScene() != null && waysIn.areAllowed()) {
-            room.room().get().ifPresent(in -> {
-                full.end();
-                detail.media().clear(); // what plays there is not heard beside it
-                middle.getChildren().setAll(view);
-                open.accept(in.phone());
-            });
+        if (getScene() != null) {
+            showBeside(view, open);
         }
+    }
+
+    private void showBeside(Node view, Consumer<OpenPhone> open) {
+        room.room().get().filter(in -> waysIn.areAllowed()).ifPresent(in -> {
+            full.end();
+            detail.media().clear(); // what plays there is not heard beside it
+            middle.getChildren().setAll(view);
+            open.accept(in.phone());
+        });
     }
 
     /** Prints what one looks at, as it is sorted and narrowed. */
@@ -534,7 +538,7 @@ public final class ReadingRoom extends BorderPane {
         var picked = model.tray().picked().get();
         var wanted = picked.isEmpty() ? numbersShown() : picked;
         if (!extractWhenShown) {
-            openBeside(extract, phone -> extract.open(phone, wanted, !picked.isEmpty()));
+            showBeside(extract, phone -> extract.open(phone, wanted, !picked.isEmpty()));
         }
     }
 
@@ -554,9 +558,6 @@ public final class ReadingRoom extends BorderPane {
     }
 
     public void focusFind() {
-        if (getScene() == null) {
-            return;
-        }
         if (atContacts()) {
             contacts.focusFind();
         } else if (middle.getChildren().contains(files)) {
