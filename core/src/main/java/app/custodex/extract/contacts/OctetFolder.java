@@ -25,16 +25,30 @@ final class OctetFolder extends FilterWriter {
 
     @Override
     public void write(char[] text, int offset, int length) throws IOException {
-        for (int i = offset; i < offset + length; i++) {
-            character(text[i]);
+        int end = offset + length;
+        for (int i = offset; i < end; ) {
+            int until = i;
+            int most = Math.min(end, i + MAX_OCTETS - octets);
+            while (until < most && isPlain(text[until])) {
+                until++;
+            }
+            if (until > i) { // photos are long, and all of one octet a character
+                out.write(text, i, until - i);
+                octets += until - i;
+                i = until;
+            } else {
+                character(text[i++]);
+            }
         }
     }
 
     @Override
     public void write(String text, int offset, int length) throws IOException {
-        for (int i = offset; i < offset + length; i++) {
-            character(text.charAt(i));
-        }
+        write(text.toCharArray(), offset, length);
+    }
+
+    private static boolean isPlain(char c) {
+        return c < 0x80 && c != '\r' && c != '\n';
     }
 
     private void character(char c) throws IOException {

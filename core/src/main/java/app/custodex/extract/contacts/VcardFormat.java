@@ -8,10 +8,7 @@ import app.custodex.extract.OutFolder;
 import app.custodex.model.Contact;
 import app.custodex.model.KindGroup;
 import ezvcard.VCardVersion;
-import ezvcard.io.text.VCardWriter;
 import java.io.IOException;
-import java.io.StringWriter;
-import java.io.UncheckedIOException;
 import java.util.List;
 import java.util.Set;
 
@@ -57,13 +54,10 @@ public final class VcardFormat implements Format {
         return List.of(FILE_EACH);
     }
 
-    /** @param title of the contact */
-    private record Card(String title, String text) {}
-
     @Override
     public void write(Batch batch, Chosen chosen, OutFolder out) throws IOException {
-        var mapping = new VcardMapping(version, batch);
-        var cards = batch.each(thing -> card(mapping, (Contact) thing));
+        var maker = new CardMaker(new VcardMapping(version, batch), version);
+        var cards = batch.each(thing -> maker.card((Contact) thing));
         if (chosen.is(FILE_EACH)) {
             var folder = out.folder(batch.title());
             for (var card : cards) {
@@ -76,22 +70,5 @@ public final class VcardFormat implements Format {
                 }
             });
         }
-    }
-
-    /** A card is made whole before any of it is written, so that one that can't be made leaves no half behind. */
-    private Card card(VcardMapping mapping, Contact contact) {
-        var text = new StringWriter();
-        try {
-            @SuppressWarnings("resource") // nothing lies below it but a text
-            var writer = new VCardWriter(new OctetFolder(text), version);
-            writer.setAddProdId(false);
-            writer.setVersionStrict(false);
-            writer.getVObjectWriter().getFoldedLineWriter().setLineLength(null);
-            writer.write(mapping.card(contact));
-            writer.flush();
-        } catch (IOException e) {
-            throw new UncheckedIOException(e);
-        }
-        return new Card(contact.title(), text.toString());
     }
 }
