@@ -6,7 +6,6 @@ import app.custodex.model.KindGroup;
 import app.custodex.model.Thing;
 import java.io.IOException;
 import java.io.UncheckedIOException;
-import java.time.DateTimeException;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Iterator;
@@ -16,9 +15,12 @@ import java.util.Optional;
 import java.util.concurrent.CancellationException;
 import java.util.function.Function;
 import java.util.function.Predicate;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 
 /** Things of one group that are written together, in their order, read while they are written. */
 public final class Batch {
+    private static final Logger LOG = LoggerFactory.getLogger(Batch.class);
     /** Things read at once. */
     private static final int PAGE = 256;
 
@@ -222,13 +224,12 @@ public final class Batch {
                     report.written();
                 }
                 return formed;
-            } catch (IllegalArgumentException
-                    | IllegalStateException
-                    | DateTimeException
-                    | IndexOutOfBoundsException e) {
-                if (e instanceof CancellationException) {
-                    throw e;
-                }
+            } catch (CancellationException | UncheckedIOException e) {
+                throw e;
+            } catch (RuntimeException e) { // a library met what its authors did not expect
+                LOG.warn(
+                        "a thing can't be given its form: {}",
+                        e.getClass().getName()); // its words may be the customer's
                 report.problem(Problem.loss(
                         thing.title().isBlank() ? thing.id().text() : thing.title(),
                         "It can't be written in this format, and is left out",

@@ -2,6 +2,8 @@ package app.custodex.extract;
 
 import app.custodex.model.KindGroup;
 import java.io.IOException;
+import java.util.Collections;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Set;
 
@@ -17,6 +19,9 @@ public interface Format {
     default String leavesOut() {
         return "";
     }
+
+    /** Everything that is written: a whole conversation is written as its messages. */
+    Set<KindGroup> ALL = Collections.unmodifiableSet(EnumSet.complementOf(EnumSet.of(KindGroup.CONVERSATIONS)));
 
     /** What it can hold. */
     Set<KindGroup> groups();

@@ -16,7 +16,6 @@ import java.io.IOException;
 import java.io.Writer;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
-import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.ZoneId;
 import java.time.ZoneOffset;
@@ -89,7 +88,6 @@ public final class IcalendarFormat implements Format {
 
     private static void write(Batch batch, Optional<String> only, String title, OutFolder out) throws IOException {
         var zones = new TreeSet<String>();
-        int first = LocalDate.EPOCH.getYear() + 20;
         for (var thing : batch.look()) {
             moments(thing).forEach(moment -> zone(moment).ifPresent(zone -> zones.add(zone.getId())));
         }
@@ -99,7 +97,7 @@ public final class IcalendarFormat implements Format {
             line(text, "PRODID:-//Custodex//Calendars//EN");
             line(text, "X-WR-CALNAME:" + escaped(title));
             for (var zone : zones) {
-                for (var each : ZoneRulesText.of(ZoneId.of(zone), first)) {
+                for (var each : ZoneRulesText.of(ZoneId.of(zone))) {
                     line(text, each);
                 }
             }

@@ -15,6 +15,7 @@ import java.util.Map;
 /** A time zone as a component of a calendar (RFC 5545, section 3.6.5): every change of its clocks in a stretch of years, one by one. */
 final class ZoneRulesText {
     private static final DateTimeFormatter LOCAL = DateTimeFormatter.ofPattern("uuuuMMdd'T'HHmmss", Locale.ROOT);
+    private static final int FIRST_YEAR = 1990;
     private static final int LAST_YEAR = 2060;
 
     private ZoneRulesText() {}
@@ -23,9 +24,9 @@ final class ZoneRulesText {
     private record Change(ZoneOffset from, ZoneOffset to, boolean summer) {}
 
     /** Its lines. */
-    static List<String> of(ZoneId zone, int firstYear) {
+    static List<String> of(ZoneId zone) {
         var rules = zone.getRules();
-        var start = LocalDateTime.of(firstYear, 1, 1, 0, 0).toInstant(ZoneOffset.UTC);
+        var start = LocalDateTime.of(FIRST_YEAR, 1, 1, 0, 0).toInstant(ZoneOffset.UTC);
         var end = LocalDateTime.of(LAST_YEAR, 1, 1, 0, 0).toInstant(ZoneOffset.UTC);
         Map<Change, List<LocalDateTime>> changes = new LinkedHashMap<>();
         var first = rules.getOffset(start);

@@ -10,7 +10,6 @@ import app.custodex.model.KindGroup;
 import de.siegmar.fastcsv.writer.CsvWriter;
 import de.siegmar.fastcsv.writer.LineDelimiter;
 import java.io.IOException;
-import java.util.EnumSet;
 import java.util.List;
 import java.util.Set;
 import java.util.regex.Pattern;
@@ -44,7 +43,7 @@ public final class CsvFormat implements Format {
 
     @Override
     public Set<KindGroup> groups() {
-        return EnumSet.allOf(KindGroup.class);
+        return ALL;
     }
 
     @Override

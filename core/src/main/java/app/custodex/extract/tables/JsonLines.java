@@ -8,7 +8,6 @@ import app.custodex.extract.OutFolder;
 import app.custodex.model.KindGroup;
 import java.io.IOException;
 import java.io.UncheckedIOException;
-import java.util.EnumSet;
 import java.util.Set;
 
 /** Anything as JSON, a line a thing, in the form that docs/things.md describes and that Custodex reads again. */
@@ -30,7 +29,7 @@ public final class JsonLines implements Format {
 
     @Override
     public Set<KindGroup> groups() {
-        return EnumSet.allOf(KindGroup.class);
+        return ALL;
     }
 
     @Override

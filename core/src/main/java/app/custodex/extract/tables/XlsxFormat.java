@@ -7,7 +7,6 @@ import app.custodex.extract.Format;
 import app.custodex.extract.OutFolder;
 import app.custodex.model.KindGroup;
 import java.io.IOException;
-import java.util.EnumSet;
 import java.util.List;
 import java.util.Set;
 import java.util.regex.Pattern;
@@ -46,7 +45,7 @@ public final class XlsxFormat implements Format {
 
     @Override
     public Set<KindGroup> groups() {
-        return EnumSet.allOf(KindGroup.class);
+        return ALL;
     }
 
     @Override

@@ -319,7 +319,9 @@ final class ExtractView extends HBox {
                             return written;
                         },
                         written -> {
-                            show(written, target);
+                            if (phone.equals(Optional.of(of))) {
+                                show(written, target);
+                            }
                             desk.stepDone(of.phone(), RouteStep.EXTRACT);
                         },
                         () -> {
