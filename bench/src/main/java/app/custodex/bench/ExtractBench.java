@@ -57,8 +57,8 @@ public final class ExtractBench {
         all.set(1, 10_000_000);
         var numbers = open.groups(all).getOrDefault(group, new long[0]);
         var order = Extraction.Order.of(group, numbers, Formats.of(group, how).orElseThrow(), Chosen.USUAL);
-        double took =
-                Side.seconds(() -> open.extract(List.of(order), ZoneId.of("UTC"), to, done -> {}, new CancelToken()));
+        double took = Side.seconds(
+                () -> open.extract(List.of(order), ZoneId.of("UTC"), false, to, done -> {}, new CancelToken()));
         var copy = to.resolveSibling(to.getFileName() + " copied");
         double copied = Side.seconds(() -> Side.run(List.of("cp", "-r", to.toString(), copy.toString())));
         System.out.printf(

@@ -67,6 +67,11 @@ final class ExtractCommand implements Callable<Integer> {
             description = "Write times in this zone, such as UTC or Europe/Oslo (default: the phone's)")
     private Optional<String> zone = Optional.empty();
 
+    @Option(
+            names = "--checksums",
+            description = "Write a list of SHA-512 digests beside the files, as sha512sum checks it")
+    private boolean checksums;
+
     @Mixin
     private FilterOption filter;
 
@@ -116,7 +121,8 @@ final class ExtractCommand implements Callable<Integer> {
             if (wishes.stream().anyMatch(wish -> wish.group() == KindGroup.CONTACTS)) {
                 LayerOption.requireContacts(custodex, open);
             }
-            var result = open.extract(orders(wishes, open), zone(open), folder, done -> {}, new CancelToken());
+            var result =
+                    open.extract(orders(wishes, open), zone(open), checksums, folder, done -> {}, new CancelToken());
             if (filter.json()) {
                 Output.json(out, result);
             } else {

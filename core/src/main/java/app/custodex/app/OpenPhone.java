@@ -478,12 +478,18 @@ public final class OpenPhone implements Closeable {
      * Writes things into open files. Contacts are written from A to Z.
      *
      * @param zone in which times are written
+     * @param checksums whether to write a list of digests beside the files
      * @param progress is told how many things are written
      * @throws app.custodex.base.ProblemException when the customer's consent was withdrawn, the folder can't be written, or there is
      *     nothing to write, which would look like a success
      */
     public ExtractResult extract(
-            List<Extraction.Order> orders, ZoneId zone, Path folder, IntConsumer progress, CancelToken cancel)
+            List<Extraction.Order> orders,
+            ZoneId zone,
+            boolean checksums,
+            Path folder,
+            IntConsumer progress,
+            CancelToken cancel)
             throws IOException {
         gate.ask(Operation.EXTRACT, mandate, phone);
         if (orders.stream().allMatch(order -> order.count() == 0)) {
@@ -493,7 +499,7 @@ public final class OpenPhone implements Closeable {
         inUse.readLock().lock();
         try {
             return new Extraction(new ExtractMaterial(this, source, zone, this::photo))
-                    .write(orders.stream().map(this::inOrder).toList(), folder, progress, cancel);
+                    .write(orders.stream().map(this::inOrder).toList(), checksums, folder, progress, cancel);
         } finally {
             inUse.readLock().unlock();
         }

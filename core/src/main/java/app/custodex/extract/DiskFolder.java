@@ -1,5 +1,6 @@
 package app.custodex.extract;
 
+import app.custodex.base.Digests;
 import app.custodex.base.SafeNames;
 import java.io.BufferedOutputStream;
 import java.io.IOException;
@@ -9,6 +10,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.nio.file.attribute.FileTime;
+import java.security.DigestOutputStream;
 import java.time.Instant;
 import java.util.List;
 
@@ -19,10 +21,13 @@ final class DiskFolder implements OutFolder {
     private static final int LONGEST_ENDING = 10;
 
     private final Path folder;
-    private final List<Path> files;
+    private final List<Written> files;
+
+    /** A file that is complete. */
+    record Written(Path file, String sha512) {}
 
     /** @param files gets every file that is complete */
-    DiskFolder(Path folder, List<Path> files) throws IOException {
+    DiskFolder(Path folder, List<Written> files) throws IOException {
         this.folder = folder;
         this.files = files;
         Files.createDirectories(folder);
@@ -47,13 +52,17 @@ final class DiskFolder implements OutFolder {
         var part = SafeNames.free(folder, stem, ending + ".part");
         boolean complete = false;
         try {
+            var digest = Digests.sha512();
             try (var out = new BufferedOutputStream(
-                    Files.newOutputStream(part, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE), BUFFER)) {
+                    new DigestOutputStream(
+                            Files.newOutputStream(part, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE),
+                            digest),
+                    BUFFER)) {
                 body.writeTo(out);
             }
             var target = nameIt(part, stem, ending);
             complete = true;
-            files.add(target);
+            files.add(new Written(target, Digests.hex(digest)));
             return target;
         } finally {
             if (!complete) {

@@ -84,12 +84,14 @@ public final class Extraction {
     /**
      * Writes them. What the formats had no place for is told in a file beside them too.
      *
+     * @param checksums whether to write a list of SHA-512 digests beside them, as sha512sum checks it
      * @param progress is told how many things are written
      * @throws ProblemException when the folder can't be written
      */
-    public ExtractResult write(List<Order> orders, Path folder, IntConsumer progress, CancelToken cancel)
+    public ExtractResult write(
+            List<Order> orders, boolean checksums, Path folder, IntConsumer progress, CancelToken cancel)
             throws IOException {
-        var files = new ArrayList<Path>();
+        var files = new ArrayList<DiskFolder.Written>();
         var report = new Report(progress);
         try {
             var out = new DiskFolder(folder, files);
@@ -104,7 +106,16 @@ public final class Extraction {
                     }
                 });
             }
-            return new ExtractResult(files, report.count(), leftOut, report.problems());
+            if (checksums) {
+                var written = List.copyOf(files);
+                out.text("Checksums of " + material.phone(), ".sha512", text -> {
+                    for (var each : written) {
+                        text.write(each.sha512() + "  " + out.relative(each.file()) + "\n");
+                    }
+                });
+            }
+            return new ExtractResult(
+                    files.stream().map(DiskFolder.Written::file).toList(), report.count(), leftOut, report.problems());
         } catch (ProblemException e) {
             throw e;
         } catch (IOException e) {

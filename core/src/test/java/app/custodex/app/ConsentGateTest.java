@@ -101,7 +101,7 @@ class ConsentGateTest {
                 var all = contacts.contacts().ascending();
                 var page = List.of(
                         Written.order(KindGroup.CONTACTS, new long[0], "page").with(all));
-                contacts.extract(page, ZoneId.of("UTC"), folder.resolve("out"), n -> {}, new CancelToken());
+                contacts.extract(page, ZoneId.of("UTC"), false, folder.resolve("out"), n -> {}, new CancelToken());
                 contacts.askToPrint();
                 assertEquals(List.of(Operation.READ, Operation.EXTRACT, Operation.PRINT), heard);
 
@@ -109,7 +109,7 @@ class ConsentGateTest {
                 isRefused(
                         "may be extracted",
                         () -> contacts.extract(
-                                page, ZoneId.of("UTC"), folder.resolve("out"), n -> {}, new CancelToken()));
+                                page, ZoneId.of("UTC"), false, folder.resolve("out"), n -> {}, new CancelToken()));
                 var taken = folder.resolve("taken");
                 isRefused(
                         "may be extracted",

@@ -33,6 +33,7 @@ import app.custodex.model.ThingKind;
 import app.custodex.model.Voicemail;
 import app.custodex.readers.files.RouteFiles;
 import biweekly.Biweekly;
+import com.fasterxml.jackson.databind.JsonNode;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.StringReader;
@@ -44,6 +45,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
+import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
 import java.util.Map;
@@ -51,6 +53,7 @@ import java.util.Optional;
 import java.util.TimeZone;
 import java.util.TreeMap;
 import java.util.concurrent.CancellationException;
+import java.util.concurrent.TimeUnit;
 import java.util.stream.Collectors;
 import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVRecord;
@@ -123,7 +126,7 @@ class EveryGroupExtractionTest {
                 message("m4", talk, 95, false, "", new Attachment("", "gone.jpg", "image/jpeg")),
                 message("m5", talk, 99, false, "x".repeat(1_000_000)),
                 message("m6", other, 5, false, "مرحبا"),
-                message("m7", id("talk", "nowhere"), 7, false, "in no conversation"));
+                message("m7", id("talk", "nowhere"), 7, false, "From here on it is quiet"));
         phone.write("parts/wall & \"gate\" #1?.jpg");
         phone.write(
                 "calls",
@@ -535,6 +538,7 @@ class EveryGroupExtractionTest {
                     () -> new Extraction(material)
                             .write(
                                     List.of(Written.order(KindGroup.MESSAGES, numbers, how)),
+                                    true,
                                     into,
                                     n -> cancel.cancel(),
                                     cancel));
@@ -542,5 +546,63 @@ class EveryGroupExtractionTest {
                 assertTrue(left.noneMatch(file -> file.toString().endsWith(".part")), how);
             }
         }
+    }
+
+    /** RFC 4155 and RFC 5322 as Python's own mailbox reads them, which shares nothing with what writes. */
+    @Test
+    void aMailboxHoldsEveryMessageWithWhatHangsOnIt() throws Exception {
+        var file = write(KindGroup.MESSAGES, "mbox:file-each=no").files().getFirst();
+        var script = """
+                import mailbox, sys, email.policy, email.parser, json
+                parser = email.parser.BytesParser(policy=email.policy.default)
+                for mail in mailbox.mbox(sys.argv[1], factory=parser.parse):
+                    body = mail.get_body(('plain',)).get_content()
+                    files = [part.get_filename() + '=' + part.get_content().decode() for part in mail.iter_attachments()]
+                    print(json.dumps([str(mail['From']), str(mail['Date']), str(mail['Subject']), body[:100], len(body), files]))
+                """;
+        var process = new ProcessBuilder("/usr/bin/python3", "-c", script, file.toString())
+                .redirectErrorStream(true)
+                .start();
+        process.getOutputStream().close();
+        var output = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
+        assertTrue(process.waitFor(60, TimeUnit.SECONDS) && process.exitValue() == 0, output);
+        var mails = new ArrayList<JsonNode>();
+        for (var line : output.lines().toList()) {
+            mails.add(Json.LINE.readTree(line));
+        }
+        assertEquals(7, mails.size(), output.substring(0, Math.min(2_000, output.length())));
+        var first = mails.getFirst();
+        assertEquals("Halvard Rook <+447700900112@invalid>", first.get(0).asText());
+        assertEquals("Fri, 14 Nov 2025 21:04:11 +0100", first.get(1).asText());
+        assertTrue(first.get(2).asText().contains("<script>"), "the whole name of the conversation");
+        assertTrue(first.get(3).asText().startsWith("Wind is over the wall. </p><script>"));
+        assertTrue(mails.get(1).get(0).asText().endsWith("<owner@invalid>"));
+        assertTrue(mails.stream().anyMatch(mail -> mail.get(4).asInt() >= 1_000_000), "the long one is whole");
+        assertTrue(
+                mails.stream().anyMatch(mail -> mail.get(5).toString().contains("=parts/wall & \\\"gate\\\" #1?.jpg")),
+                "its file came along");
+        assertTrue(mails.stream().anyMatch(mail -> mail.get(3).asText().strip().equals("From here on it is quiet")));
+    }
+
+    /** The program of coreutils finds every digest as it is written. */
+    @Test
+    void checksumsAreThoseThatSha512sumFinds() throws Exception {
+        var into = folder.resolve("out");
+        var material = new Written.FromCatalogue(catalogue, contact -> Optional.empty(), OSLO);
+        var orders = new ArrayList<Extraction.Order>();
+        for (var group : Extraction.groups(catalogue, all()).entrySet()) {
+            var usual = Formats.of(group.getKey()).getFirst().code();
+            orders.add(Written.order(group.getKey(), group.getValue(), usual));
+        }
+        var result = new Extraction(material).write(orders, true, into, done -> {}, new CancelToken());
+        var list = into.resolve("Checksums of a phone.sha512");
+        assertEquals(result.files().size() - 1, Files.readAllLines(list).size(), "all but itself");
+        var process = new ProcessBuilder("sha512sum", "-c", "--strict", list.toString())
+                .directory(into.toFile())
+                .redirectErrorStream(true)
+                .start();
+        process.getOutputStream().close();
+        var output = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
+        assertTrue(process.waitFor(60, TimeUnit.SECONDS) && process.exitValue() == 0, output);
     }
 }

@@ -70,7 +70,7 @@ class FormatsTest {
 
     @Test
     void namesInAFolderAreSafeAndKeepApart() throws IOException {
-        var files = new ArrayList<Path>();
+        var files = new ArrayList<DiskFolder.Written>();
         var out = new DiskFolder(folder.resolve("out"), files);
         var at = Instant.parse("2025-11-14T20:04:00Z");
         for (var name : List.of("../up.jpg", "a/b.jpg", "CON.txt", ".hidden", "x.", "no ending", "a.toolonganending")) {
@@ -93,7 +93,7 @@ class FormatsTest {
 
     @Test
     void aFileThatCantBeFinishedLeavesNothing() throws IOException {
-        var files = new ArrayList<Path>();
+        var files = new ArrayList<DiskFolder.Written>();
         var out = new DiskFolder(folder.resolve("out"), files);
         try {
             out.file("a", ".bin", to -> {

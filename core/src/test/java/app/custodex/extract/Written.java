@@ -83,7 +83,12 @@ public final class Written {
             throws IOException {
         var material = new NoCatalogue(photos);
         return new Extraction(material)
-                .write(List.of(order(KindGroup.CONTACTS, new long[0], how).with(contacts)), folder, progress, cancel);
+                .write(
+                        List.of(order(KindGroup.CONTACTS, new long[0], how).with(contacts)),
+                        false,
+                        folder,
+                        progress,
+                        cancel);
     }
 
     /** Writes contacts that are in no catalogue and have no photos. */
@@ -97,7 +102,7 @@ public final class Written {
         picked.set(1, 1_000_000);
         var numbers = Extraction.groups(catalogue, picked).getOrDefault(group, new long[0]);
         return new Extraction(new FromCatalogue(catalogue, contact -> Optional.empty(), ZoneId.of("Europe/Oslo")))
-                .write(List.of(order(group, numbers, how)), folder, done -> {}, new CancelToken());
+                .write(List.of(order(group, numbers, how)), false, folder, done -> {}, new CancelToken());
     }
 
     private record NoCatalogue(Photos photos) implements Material {

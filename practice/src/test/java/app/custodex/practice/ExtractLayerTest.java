@@ -109,6 +109,7 @@ class ExtractLayerTest {
         var result = new Extraction(open)
                 .write(
                         List.of(Extraction.Order.of(group, numbers, format, chosen)),
+                        true,
                         folder.resolve("out").resolve(group.code() + " " + parts.getFirst()),
                         done -> {},
                         new CancelToken());

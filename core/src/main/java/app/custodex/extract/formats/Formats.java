@@ -14,6 +14,7 @@ import app.custodex.extract.tables.CsvFormat;
 import app.custodex.extract.tables.JsonLines;
 import app.custodex.extract.tables.ListPage;
 import app.custodex.extract.tables.XlsxFormat;
+import app.custodex.extract.talk.MboxFormat;
 import app.custodex.extract.talk.TranscriptPage;
 import app.custodex.extract.talk.TranscriptText;
 import app.custodex.model.KindGroup;
@@ -36,7 +37,7 @@ public final class Formats {
         all.addAll(List.of(new ContactPage(), new TranscriptPage(), new IcalendarFormat(), new BookmarkPage()));
         all.addAll(NoteFiles.all());
         all.addAll(List.of(new TranscriptText(), new XlsxFormat(), new CsvFormat(), new ListPage()));
-        all.addAll(List.of(new JcardFormat(), new LdifFormat(), new JsonLines()));
+        all.addAll(List.of(new JcardFormat(), new LdifFormat(), new MboxFormat(), new JsonLines()));
         all.addAll(PlacesFormat.all());
         all.addAll(Originals.all().stream()
                 .filter(format -> format.groups().contains(KindGroup.MESSAGES))

@@ -14,6 +14,7 @@ import app.custodex.model.Album;
 import app.custodex.model.Attachment;
 import app.custodex.model.KindGroup;
 import app.custodex.model.MediaFile;
+import app.custodex.model.Playlist;
 import app.custodex.model.Thing;
 import app.custodex.model.ThingKind;
 import app.custodex.model.Voicemail;
@@ -184,6 +185,14 @@ public final class Originals implements Format {
                 }
                 case Voicemail mail ->
                     List.of(new Wanted(mail.sound(), List.of(month(thing)), voicemail(mail), thing));
+                case Album list -> {
+                    batch.leftOut("albums, which are lists of pictures");
+                    yield List.of();
+                }
+                case Playlist list -> {
+                    batch.leftOut("playlists, which are lists of songs");
+                    yield List.of();
+                }
                 default ->
                     thing.attachments().stream()
                             .map(file -> new Wanted(file, List.of(conversation(thing)), file.title(), thing))

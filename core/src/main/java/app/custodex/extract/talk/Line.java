@@ -25,7 +25,6 @@ import java.util.function.Function;
  * @param day as 2026-01-31; empty without a time
  * @param time as 21:04:11; empty without one
  * @param who its sender by name
- * @param address of the sender, where that is another than the name; may be empty
  * @param subject of a mail; empty for others
  * @param marks what else is known of it: edited, taken back, not sent
  * @param files what hangs on it
@@ -35,7 +34,6 @@ public record Line(
         String time,
         boolean sent,
         String who,
-        String address,
         String subject,
         String text,
         List<String> marks,
@@ -68,7 +66,6 @@ public record Line(
                         time,
                         message.sent(),
                         message.sent() ? OWNER : name(message.sender(), thing, in),
-                        message.sender().map(Line::address).orElse(""),
                         "",
                         text(message),
                         marks(message, in, zone),
@@ -79,7 +76,6 @@ public record Line(
                         time,
                         false,
                         name(mail.sender(), thing, in),
-                        mail.sender().map(Line::address).orElse(""),
                         mail.title(),
                         mail.text(),
                         mail.receivers().stream()
@@ -97,10 +93,6 @@ public record Line(
 
     private static String name(Optional<Party> party, Thing thing, Batch in) {
         return party.map(known -> in.material().names().of(known, thing)).orElse("(unknown)");
-    }
-
-    private static String address(Party party) {
-        return party.e164().isEmpty() ? party.address() : party.e164();
     }
 
     private static List<String> marks(Message message, Batch in, ZoneId zone) {

@@ -17,7 +17,8 @@ import java.util.Set;
 
 /** Conversations as HTML pages, one each, with what hangs on the messages in folders beside them. */
 public final class TranscriptPage implements Format {
-    static final Choice ATTACHMENTS = Choice.whether("attachments", "With the attachments, in a folder beside", true);
+    private static final Choice ATTACHMENTS =
+            Choice.whether("attachments", "With the attachments, in a folder beside", true);
 
     @Override
     public String code() {

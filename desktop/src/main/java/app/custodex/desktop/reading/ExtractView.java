@@ -57,6 +57,7 @@ final class ExtractView extends HBox {
     private final Label which = Parts.text("", "lesser");
     private final VBox rows = new VBox();
     private final CheckBox merged = new CheckBox();
+    private final CheckBox checksums = new CheckBox("With a list of checksums (SHA-512)");
     private final TextField folder = new TextField();
     private final ComboBox<ZoneId> zone = new ComboBox<>();
     private final Button start = Parts.button("extract-start", "Write the files", "Ctrl+Enter", this::start, "main");
@@ -124,7 +125,12 @@ final class ExtractView extends HBox {
         var where = Parts.row(
                 Parts.text("Into", "lesser"), folder, Parts.button("extract-choose", "Choose…", "", this::choose));
         var times = Parts.row(Parts.text("Times in", "lesser"), zone, Parts.gap(), progress, stop, start);
-        var foot = new VBox(8, where, times, Parts.sentence("Nothing that is there is overwritten.", "lesser"));
+        checksums.setId("extract-checksums");
+        var foot = new VBox(
+                8,
+                where,
+                times,
+                Parts.row(Parts.text("Nothing that is there is overwritten.", "lesser"), Parts.gap(), checksums));
         foot.setStyle("-fx-padding: 10 12 10 12;");
         var left = new VBox(head, Parts.rule(), scroll, Parts.rule(), foot);
         left.getStyleClass().add("split-left");
@@ -293,6 +299,7 @@ final class ExtractView extends HBox {
         var orders = orders();
         long all = orders.stream().mapToLong(Extraction.Order::count).sum();
         var in = zone.getValue();
+        boolean digests = checksums.isSelected();
         var remembered = new HashMap<String, String>();
         groups.forEach(row -> remembered.put(row.group().code(), row.typed()));
         var cancel = new CancelToken();
@@ -311,7 +318,7 @@ final class ExtractView extends HBox {
                 .start(
                         "Extract",
                         () -> {
-                            var written = of.extract(orders, in, target, done::set, cancel);
+                            var written = of.extract(orders, in, digests, target, done::set, cancel);
                             var formats =
                                     new HashMap<>(desk.custodex().settings().formats());
                             formats.putAll(remembered);
