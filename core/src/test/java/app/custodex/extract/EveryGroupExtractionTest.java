@@ -465,11 +465,20 @@ class EveryGroupExtractionTest {
         var byAlbum = byName(write(KindGroup.PICTURES, "originals:folders=album"));
         assertTrue(byAlbum.containsKey("Pictures of a phone (2)/Storm night/a.jpg"), byAlbum.toString());
         assertTrue(byAlbum.containsKey("Pictures of a phone (2)/Best/a.jpg"), "in both albums");
-        var sound = byName(write(KindGroup.MUSIC, "originals:playlist"));
+        var sound = byName(write(KindGroup.MUSIC, "originals:playlist=m3u8"));
         assertTrue(sound.containsKey("Sound of a phone/Ærø Choir/_CON/03 Løft.mp3"), sound.toString());
         assertEquals(
                 "#EXTM3U\n#EXTINF:61,Ærø Choir - Løft\nÆrø Choir/_CON/03 Løft.mp3\n",
                 Files.readString(sound.get("Sound of a phone/Sound of a phone.m3u8")));
+        var list = byName(write(KindGroup.MUSIC, "originals:playlist=xspf:folders=flat"));
+        var track = Jsoup.parse(
+                        Files.readString(list.get("Sound of a phone (2)/Sound of a phone.xspf")),
+                        "",
+                        Parser.xmlParser())
+                .select("trackList > track");
+        assertEquals("03%20L%C3%B8ft.mp3", track.select("location").text());
+        assertEquals("61000", track.select("duration").text(), "in milliseconds");
+        assertEquals("Ærø Choir", track.select("creator").text());
         var voicemail = byName(write(KindGroup.VOICEMAIL, "originals"));
         assertTrue(
                 voicemail.containsKey("Voicemail of a phone/2025-11-14 21.04.11 Halvard Rook.amr"),

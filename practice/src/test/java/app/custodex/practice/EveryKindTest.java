@@ -308,8 +308,7 @@ class EveryKindTest {
             }
             assertTrue(sent.size() > 100, sent.size() + " pictures in conversations");
             assertTrue(sent.stream()
-                    .noneMatch(picture ->
-                            conversations.of(picture.id().item()).isEmpty()));
+                    .noneMatch(picture -> conversations.of(picture.id().item()).isEmpty()));
             assertEquals(
                     sql(folder.resolve("ostrel/store/roll/roll.db"), "SELECT count(*) FROM picture"),
                     List.of(List.of(Integer.toString(pictures.size()))));

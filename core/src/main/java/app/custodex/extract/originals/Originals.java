@@ -45,8 +45,12 @@ public final class Originals implements Format {
     private static final DateTimeFormatter YEAR = DateTimeFormatter.ofPattern("uuuu", Locale.ROOT);
     private static final DateTimeFormatter MONTH = DateTimeFormatter.ofPattern("uuuu-MM", Locale.ROOT);
 
-    private static final Choice PLAYLIST =
-            Choice.whether("playlist", "With a playlist of all (M3U8)", false);
+    private static final Choice PLAYLIST = Choice.one(
+            "playlist",
+            "A playlist of all",
+            new Value("no", "none"),
+            new Value("m3u8", "M3U8"),
+            new Value("xspf", "XSPF"));
 
     private final KindGroup group;
     private final Choice arranged;
@@ -103,28 +107,24 @@ public final class Originals implements Format {
     public void write(Batch batch, Chosen chosen, OutFolder out) throws IOException {
         var folder = out.folder(batch.title());
         var arrangement = new Arrangement(batch, chosen.of(arranged));
-        var playlist = new ArrayList<String>();
+        var playlist = new ArrayList<PlaylistFile.Entry>();
         for (var wanted : batch.each(arrangement::of)) {
             for (var each : wanted) {
                 for (var path : each.folders()) {
-                    put(each, path, folder, batch).ifPresent(file -> playlist.add(entry(each.of(), folder.relative(file))));
+                    put(each, path, folder, batch)
+                            .ifPresent(file -> playlist.add(PlaylistFile.entry(each.of(), folder.relative(file))));
                 }
             }
         }
-        if (chosen.is(PLAYLIST) && group == KindGroup.MUSIC && !playlist.isEmpty()) {
-            folder.text(batch.title(), ".m3u8", text -> {
-                text.write("#EXTM3U\n");
-                for (var entry : playlist) {
-                    text.write(entry);
+        if (group == KindGroup.MUSIC && !playlist.isEmpty()) {
+            switch (chosen.of(PLAYLIST)) {
+                case "m3u8" -> PlaylistFile.m3u8(batch.title(), playlist, folder);
+                case "xspf" -> PlaylistFile.xspf(batch.title(), playlist, folder);
+                default -> {
+                    // none is wanted
                 }
-            });
+            }
         }
-    }
-
-    private static String entry(Thing thing, String path) {
-        long seconds = thing instanceof MediaFile file ? file.length().map(l -> l.toSeconds()).orElse(-1L) : -1;
-        var artist = thing instanceof MediaFile file ? file.fact("Artist").map(by -> by + " - ").orElse("") : "";
-        return "#EXTINF:" + seconds + "," + (artist + thing.title()).replaceAll("\\R", " ") + "\n" + path + "\n";
     }
 
     private static Optional<Path> put(Wanted wanted, List<String> path, OutFolder folder, Batch batch)
@@ -139,7 +139,8 @@ public final class Originals implements Format {
             for (var name : path) {
                 into = into.sharedFolder(name);
             }
-            return Optional.of(into.original(wanted.name(), content, batch.material().modified(file.item())));
+            return Optional.of(
+                    into.original(wanted.name(), content, batch.material().modified(file.item())));
         } catch (UnreadableException e) {
             batch.problem(Problem.loss(
                     file.item(), "It can't be read, so it is left out", "Check the layer; look into an older one"));
@@ -176,15 +177,14 @@ public final class Originals implements Format {
 
         List<Wanted> of(Thing thing) {
             return switch (thing) {
-                case MediaFile file when file.bytes() > 0 ->
-                    List.of(new Wanted(
-                            new Attachment(file.id().item(), "", ""), folders(file), name(file), thing));
+                case MediaFile file
+                when file.bytes() > 0 ->
+                    List.of(new Wanted(new Attachment(file.id().item(), "", ""), folders(file), name(file), thing));
                 case MediaFile cloud -> {
                     batch.leftOut("files that the phone does not have");
                     yield List.of();
                 }
-                case Voicemail mail ->
-                    List.of(new Wanted(mail.sound(), List.of(month(thing)), voicemail(mail), thing));
+                case Voicemail mail -> List.of(new Wanted(mail.sound(), List.of(month(thing)), voicemail(mail), thing));
                 case Album list -> {
                     batch.leftOut("albums, which are lists of pictures");
                     yield List.of();
@@ -232,7 +232,8 @@ public final class Originals implements Format {
                 return List.of(file.kind().label());
             }
             return List.of(
-                    file.fact("Artist").orElse("Unknown artist"), file.fact("Album").orElse("Unknown album"));
+                    file.fact("Artist").orElse("Unknown artist"),
+                    file.fact("Album").orElse("Unknown album"));
         }
 
         private List<String> month(Thing thing) {

@@ -12,14 +12,10 @@ import app.custodex.model.Thing;
 import com.fasterxml.jackson.core.JsonGenerator;
 import java.io.IOException;
 import java.io.OutputStream;
-import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
-import javax.xml.stream.XMLOutputFactory;
-import javax.xml.stream.XMLStreamException;
-import javax.xml.stream.XMLStreamWriter;
 
 /** Where pictures and videos were taken, as points on a map. */
 public enum PlacesFormat implements Format {
@@ -43,7 +39,7 @@ public enum PlacesFormat implements Format {
     GPX("gpx", "Places as GPX 1.1", ".gpx") {
         @Override
         void write(Iterable<Optional<Point>> points, String title, OutputStream out) throws IOException {
-            xml(out, xml -> {
+            Xml.write(out, xml -> {
                 xml.writeStartElement("gpx");
                 xml.writeDefaultNamespace("http://www.topografix.com/GPX/1/1");
                 xml.writeAttribute("version", "1.1");
@@ -55,9 +51,9 @@ public enum PlacesFormat implements Format {
                         xml.writeAttribute("lat", point.latitude());
                         xml.writeAttribute("lon", point.longitude());
                         if (!point.time().isEmpty()) {
-                            element(xml, "time", point.time());
+                            Xml.element(xml, "time", point.time());
                         }
-                        element(xml, "name", point.name());
+                        Xml.element(xml, "name", point.name());
                         xml.writeEndElement();
                     }
                 }
@@ -68,23 +64,23 @@ public enum PlacesFormat implements Format {
     KML("kml", "Places as KML 2.2", ".kml") {
         @Override
         void write(Iterable<Optional<Point>> points, String title, OutputStream out) throws IOException {
-            xml(out, xml -> {
+            Xml.write(out, xml -> {
                 xml.writeStartElement("kml");
                 xml.writeDefaultNamespace("http://www.opengis.net/kml/2.2");
                 xml.writeStartElement("Document");
-                element(xml, "name", title);
+                Xml.element(xml, "name", title);
                 for (var any : points) {
                     if (any.isPresent()) {
                         var point = any.get();
                         xml.writeStartElement("Placemark");
-                        element(xml, "name", point.name());
+                        Xml.element(xml, "name", point.name());
                         if (!point.time().isEmpty()) {
                             xml.writeStartElement("TimeStamp");
-                            element(xml, "when", point.time());
+                            Xml.element(xml, "when", point.time());
                             xml.writeEndElement();
                         }
                         xml.writeStartElement("Point");
-                        element(xml, "coordinates", point.longitude() + "," + point.latitude());
+                        Xml.element(xml, "coordinates", point.longitude() + "," + point.latitude());
                         xml.writeEndElement();
                         xml.writeEndElement();
                     }
@@ -182,27 +178,5 @@ public enum PlacesFormat implements Format {
         }
         json.writeEndObject();
         json.writeEndObject();
-    }
-
-    private interface Body {
-        void writeTo(XMLStreamWriter xml) throws XMLStreamException;
-    }
-
-    private static void xml(OutputStream out, Body body) throws IOException {
-        try {
-            var xml = XMLOutputFactory.newFactory().createXMLStreamWriter(out, StandardCharsets.UTF_8.name());
-            xml.writeStartDocument(StandardCharsets.UTF_8.name(), "1.0");
-            body.writeTo(xml);
-            xml.writeEndDocument();
-            xml.flush();
-        } catch (XMLStreamException e) {
-            throw new IOException(e);
-        }
-    }
-
-    private static void element(XMLStreamWriter xml, String name, String text) throws XMLStreamException {
-        xml.writeStartElement(name);
-        xml.writeCharacters(text);
-        xml.writeEndElement();
     }
 }

@@ -1,12 +1,12 @@
 package app.custodex.desktop.reading;
 
-import app.custodex.model.KindGroup;
 import app.custodex.catalogue.Catalogue.Entry;
 import app.custodex.catalogue.Lists.Section;
 import app.custodex.catalogue.Lists.Sorting;
 import app.custodex.desktop.desk.Desk;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.UserText;
+import app.custodex.model.KindGroup;
 import app.custodex.model.Moment;
 import app.custodex.model.Thing;
 import java.time.Instant;
