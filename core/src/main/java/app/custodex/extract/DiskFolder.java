@@ -22,25 +22,35 @@ final class DiskFolder implements OutFolder {
 
     private final Path folder;
     private final List<Written> files;
+    private final boolean digests;
 
-    /** A file that is complete. */
+    /**
+     * A file that is complete.
+     *
+     * @param sha512 empty when no digests are wanted
+     */
     record Written(Path file, String sha512) {}
 
-    /** @param files gets every file that is complete */
-    DiskFolder(Path folder, List<Written> files) throws IOException {
+    /**
+     * @param files gets every file that is complete
+     * @param digests whether they are wanted; they take their time
+     */
+    DiskFolder(Path folder, List<Written> files, boolean digests) throws IOException {
         this.folder = folder;
         this.files = files;
+        this.digests = digests;
         Files.createDirectories(folder);
     }
 
     @Override
     public OutFolder folder(String wish) throws IOException {
-        return new DiskFolder(Files.createDirectory(SafeNames.free(folder, SafeNames.of(wish, "Folder"), "")), files);
+        return new DiskFolder(
+                Files.createDirectory(SafeNames.free(folder, SafeNames.of(wish, "Folder"), "")), files, digests);
     }
 
     @Override
     public OutFolder sharedFolder(String wish) throws IOException {
-        return new DiskFolder(folder.resolve(SafeNames.of(wish, "Folder")), files);
+        return new DiskFolder(folder.resolve(SafeNames.of(wish, "Folder")), files, digests);
     }
 
     @Override
@@ -53,16 +63,13 @@ final class DiskFolder implements OutFolder {
         boolean complete = false;
         try {
             var digest = Digests.sha512();
-            try (var out = new BufferedOutputStream(
-                    new DigestOutputStream(
-                            Files.newOutputStream(part, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE),
-                            digest),
-                    BUFFER)) {
+            try (var disk = Files.newOutputStream(part, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE);
+                    var out = new BufferedOutputStream(digests ? new DigestOutputStream(disk, digest) : disk, BUFFER)) {
                 body.writeTo(out);
             }
             var target = nameIt(part, stem, ending);
             complete = true;
-            files.add(new Written(target, Digests.hex(digest)));
+            files.add(new Written(target, digests ? Digests.hex(digest) : ""));
             return target;
         } finally {
             if (!complete) {

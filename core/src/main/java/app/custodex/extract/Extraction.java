@@ -94,7 +94,7 @@ public final class Extraction {
         var files = new ArrayList<DiskFolder.Written>();
         var report = new Report(progress);
         try {
-            var out = new DiskFolder(folder, files);
+            var out = new DiskFolder(folder, files, checksums);
             for (var order : orders) {
                 order.format().write(batch(order, report, cancel), order.chosen(), out);
             }
