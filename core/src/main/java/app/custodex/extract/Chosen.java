@@ -55,7 +55,7 @@ public record Chosen(Map<String, String> values) {
                                 .collect(Collectors.joining(", "));
     }
 
-    /** As one would type it, behind the code of the format: what is not usual, each behind a colon. */
+    /** As one would type it behind the code of the format: each choice that was made, behind a colon. */
     public String typed() {
         return values.entrySet().stream()
                 .sorted(Map.Entry.comparingByKey())

@@ -96,7 +96,11 @@ public final class Extraction {
         try {
             var out = new DiskFolder(folder, files, checksums);
             for (var order : orders) {
-                order.format().write(batch(order, report, cancel), order.chosen(), out);
+                if (order.count() == 0) { // an empty file would look like a success
+                    report.problem(Problem.note(order.group().label(), "There is nothing of it to write", ""));
+                } else {
+                    order.format().write(batch(order, report, cancel), order.chosen(), out);
+                }
             }
             var leftOut = report.leftOut();
             if (!leftOut.isEmpty()) {

@@ -49,7 +49,8 @@ class EveryGroupExtractionTest extends ExtractionCase {
                             group + " " + format.code());
                 }
                 for (var problem : result.problems()) {
-                    assertTrue(problem.subject().contains("unreadable"), problem.sentence());
+                    var told = numbers.length == 0 ? "There is nothing of it to write" : "unreadable";
+                    assertTrue(problem.sentence().contains(told), problem.sentence());
                 }
             }
         }
@@ -228,5 +229,17 @@ class EveryGroupExtractionTest extends ExtractionCase {
         process.getOutputStream().close();
         var output = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
         assertTrue(process.waitFor(60, TimeUnit.SECONDS) && process.exitValue() == 0, output);
+    }
+
+    @Test
+    void aGroupOfWhichThereIsNothingLeavesNoEmptyFile() throws IOException {
+        var material = new Written.FromCatalogue(catalogue, contact -> Optional.empty(), OSLO);
+        var into = folder.resolve("nothing");
+        var order = Written.order(KindGroup.BOOKS, new long[0], "csv");
+        var result = new Extraction(material).write(List.of(order), false, into, done -> {}, new CancelToken());
+        assertEquals(List.of(), result.files());
+        assertEquals(
+                "Books: There is nothing of it to write.",
+                result.problems().getFirst().sentence());
     }
 }

@@ -178,7 +178,7 @@ class ExtractLayerTest {
             conversations(open);
             originals(open);
             for (var group : KindGroup.values()) {
-                if (group != KindGroup.CONVERSATIONS) {
+                if (open.of(group).length > 0) {
                     var table = ending(write(open, group, "csv"), ".csv").getFirst();
                     assertEquals(open.of(group).length, rows(table), group.code());
                 }

@@ -24,7 +24,7 @@ public final class JsonLines implements Format {
 
     @Override
     public String leavesOut() {
-        return "Leaves out photos and what is attached; it is named";
+        return "Leaves out photos and attachments, which are only named";
     }
 
     @Override

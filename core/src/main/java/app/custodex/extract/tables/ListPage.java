@@ -26,7 +26,7 @@ public final class ListPage implements Format {
 
     @Override
     public String leavesOut() {
-        return "Leaves out what is attached; it is named";
+        return "Leaves out attachments, which are only named";
     }
 
     @Override

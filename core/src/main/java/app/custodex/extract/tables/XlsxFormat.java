@@ -40,7 +40,7 @@ public final class XlsxFormat implements Format {
 
     @Override
     public String leavesOut() {
-        return "Leaves out photos and what is attached; it is named";
+        return "Leaves out photos and attachments, which are only named";
     }
 
     @Override
