@@ -1,6 +1,8 @@
 package app.custodex;
 
+import static com.tngtech.archunit.base.DescribedPredicate.not;
 import static com.tngtech.archunit.core.domain.JavaCall.Predicates.target;
+import static com.tngtech.archunit.core.domain.JavaClass.Predicates.resideInAPackage;
 import static com.tngtech.archunit.core.domain.JavaClass.Predicates.type;
 import static com.tngtech.archunit.core.domain.properties.HasName.Predicates.nameMatching;
 import static com.tngtech.archunit.core.domain.properties.HasOwner.Predicates.With.owner;
@@ -13,6 +15,8 @@ import com.tngtech.archunit.core.importer.ImportOption;
 import com.tngtech.archunit.junit.AnalyzeClasses;
 import com.tngtech.archunit.junit.ArchTest;
 import com.tngtech.archunit.lang.ArchRule;
+import java.awt.Font;
+import java.awt.FontFormatException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
@@ -26,7 +30,25 @@ class ArchitectureTest {
     static final ArchRule THE_CORE_KNOWS_NO_INTERFACE = noClasses()
             .should()
             .dependOnClassesThat()
-            .resideInAnyPackage("javafx..", "java.awt..", "javax.swing..", "picocli..");
+            .resideInAnyPackage("javafx..", "java.awt.event..", "javax.swing..", "picocli..");
+
+    /** The platform shapes text and holds pictures for paper; nothing of its windows is used. */
+    @ArchTest
+    static final ArchRule ONLY_PAPER_NEEDS_THE_GRAPHICS_OF_THE_PLATFORM = noClasses()
+            .that()
+            .resideOutsideOfPackage("..extract.pdf")
+            .should()
+            .dependOnClassesThat()
+            .resideInAPackage("java.awt..");
+
+    @ArchTest
+    static final ArchRule PAPER_USES_FONTS_AND_PICTURES_ONLY = noClasses()
+            .that()
+            .resideInAPackage("..extract.pdf")
+            .should()
+            .dependOnClassesThat(resideInAPackage("java.awt")
+                    .and(not(type(Font.class)).and(not(type(FontFormatException.class))))
+                    .as("those of windows"));
 
     @ArchTest
     static final ArchRule PACKAGES_FORM_NO_CYCLES =

@@ -7,6 +7,7 @@ import app.custodex.docket.DocketBook;
 import app.custodex.link.PhoneIdentity;
 import java.io.IOException;
 import java.time.Clock;
+import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -29,6 +30,11 @@ public final class ConsentGate {
         this.dockets = dockets;
         this.ownPhones = ownPhones;
         this.clock = clock;
+    }
+
+    /** By the clock of the shop. */
+    Instant now() {
+        return clock.instant();
     }
 
     /** Tells each permit that is given, on the thread that asked for it. */

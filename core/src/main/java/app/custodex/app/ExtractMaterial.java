@@ -3,18 +3,29 @@ package app.custodex.app;
 import app.custodex.catalogue.Catalogue;
 import app.custodex.catalogue.SentIn;
 import app.custodex.extract.Material;
+import app.custodex.extract.Origin;
 import app.custodex.extract.UnreadableException;
 import app.custodex.link.FileSource;
 import app.custodex.link.PhonePath;
+import app.custodex.media.MediaWorkers;
+import app.custodex.media.Picture;
+import app.custodex.media.UnplayableException;
 import app.custodex.model.Contact;
 import java.io.IOException;
 import java.io.InputStream;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.util.Optional;
+import java.util.function.Predicate;
+import java.util.regex.Pattern;
 
 /** What those who write ask of an open phone, while it is held open for them. */
-record ExtractMaterial(OpenPhone open, FileSource source, ZoneId zone, PictureOf picture) implements Material {
+record ExtractMaterial(OpenPhone open, FileSource source, ZoneId zone, Origin origin, PictureOf photo)
+        implements Material {
+    /** What lies in an archive of the layer has no digest of its own there. */
+    private static final Predicate<String> IS_DIGEST =
+            Pattern.compile("[0-9a-f]{128}").asMatchPredicate();
+
     /** Gives a contact's photo. */
     interface PictureOf {
         Optional<byte[]> of(Contact contact) throws IOException;
@@ -42,12 +53,28 @@ record ExtractMaterial(OpenPhone open, FileSource source, ZoneId zone, PictureOf
 
     @Override
     public Optional<byte[]> photo(Contact contact) throws IOException {
-        return picture.of(contact);
+        return photo.of(contact);
     }
 
     @Override
     public InputStream open(String item) throws IOException {
         return UnreadableException.tell(() -> source.open(new PhonePath(item)));
+    }
+
+    @Override
+    public Optional<String> digest(String item) throws IOException {
+        return open.layer().isEmpty()
+                ? Optional.empty()
+                : Optional.of(source.facts(new PhonePath(item)).version()).filter(IS_DIGEST);
+    }
+
+    @Override
+    public Optional<Picture> picture(String item, int side) throws IOException {
+        try (var media = open.media(item)) {
+            return Optional.of(MediaWorkers.shared().picture(media, side, false));
+        } catch (UnplayableException e) {
+            return Optional.empty();
+        }
     }
 
     @Override

@@ -49,6 +49,7 @@ import java.nio.file.FileAlreadyExistsException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
+import java.time.Instant;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -491,14 +492,14 @@ public final class OpenPhone implements Closeable {
             IntConsumer progress,
             CancelToken cancel)
             throws IOException {
-        gate.ask(Operation.EXTRACT, mandate, phone);
+        var permit = gate.ask(Operation.EXTRACT, mandate, phone);
         if (orders.stream().allMatch(order -> order.count() == 0)) {
             throw new ProblemException(Problem.failure(
                     phone.name(), "There is nothing to write", "Pick something, or look with other words"));
         }
         inUse.readLock().lock();
         try {
-            return new Extraction(new ExtractMaterial(this, source, zone, this::photo))
+            return new Extraction(material(zone, permit.given()))
                     .write(orders.stream().map(this::inOrder).toList(), checksums, folder, progress, cancel);
         } finally {
             inUse.readLock().unlock();
@@ -507,8 +508,11 @@ public final class OpenPhone implements Closeable {
 
     /** What would be written of the first things; see {@link Extraction#preview}. Whoever opened this may look at it. */
     public List<Extraction.Preview> preview(Extraction.Order order, ZoneId zone, int most) throws IOException {
-        return look(() -> new Extraction(new ExtractMaterial(this, source, zone, this::photo))
-                .preview(inOrder(order), most, new CancelToken()));
+        return look(() -> new Extraction(material(zone, gate.now())).preview(inOrder(order), most, new CancelToken()));
+    }
+
+    private ExtractMaterial material(ZoneId zone, Instant now) {
+        return new ExtractMaterial(this, source, zone, Provenance.of(mandate, phone, layer, zone, now), this::photo);
     }
 
     private Extraction.Order inOrder(Extraction.Order order) {

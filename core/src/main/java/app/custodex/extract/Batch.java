@@ -127,7 +127,7 @@ public final class Batch {
 
     /** Some of it under another title. */
     public Batch part(String partTitle, long[] numbers) {
-        return of(group, partTitle, material, numbers, report, cancel);
+        return of(group, partTitle, material, numbers, report.part(), cancel);
     }
 
     public KindGroup group() {
@@ -158,7 +158,22 @@ public final class Batch {
 
     /** Counts something that the format has no place for, such as "photos". */
     public void leftOut(String what) {
-        report.leftOut(what);
+        leftOut(what, 1);
+    }
+
+    /** Counts several of them, or none. */
+    public void leftOut(String what, int count) {
+        report.leftOut(what, count);
+    }
+
+    /** The same, for a look ahead: nothing that becomes known is told. */
+    public Batch aside() {
+        return new Batch(group, title, material, source, new Report(done -> {}), cancel);
+    }
+
+    /** What was left out of it up to now, a line each with its count. */
+    public List<String> leftOutSoFar() {
+        return report.leftOut();
     }
 
     /** All things, one after the other, without counting them: a look ahead. */

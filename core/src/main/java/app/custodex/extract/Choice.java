@@ -8,7 +8,7 @@ import java.util.List;
  *
  * @param code on the command line, and where it is remembered
  * @param label in words
- * @param values of which one is chosen, the usual one first
+ * @param values of which one is chosen, the usual one first; empty for words that somebody types
  */
 public record Choice(String code, String label, List<Value> values) {
     private static final Value YES = new Value("yes", "yes");
@@ -31,12 +31,22 @@ public record Choice(String code, String label, List<Value> values) {
         return new Choice(code, label, Arrays.asList(values));
     }
 
+    /** Words that somebody types, usually none. They may be private, and are never remembered. */
+    public static Choice words(String code, String label) {
+        return new Choice(code, label, List.of());
+    }
+
+    /** Whether it is about words that somebody types. */
+    public boolean isWords() {
+        return values.isEmpty();
+    }
+
     /** Whether it is about doing something or not. */
     public boolean isYesOrNo() {
         return values.contains(YES) && values.contains(NO);
     }
 
     public Value usual() {
-        return values.getFirst();
+        return isWords() ? new Value("", "") : values.getFirst();
     }
 }

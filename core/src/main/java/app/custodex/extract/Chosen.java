@@ -6,6 +6,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /**
  * What was chosen for a format; for the rest, what is usual.
@@ -34,8 +35,9 @@ public record Chosen(Map<String, String> values) {
             var value = equals < 0 ? "yes" : one.substring(equals + 1);
             boolean known = format.choices().stream()
                     .filter(choice -> choice.code().equals(code))
-                    .flatMap(choice -> choice.values().stream())
-                    .anyMatch(each -> each.code().equals(value));
+                    .anyMatch(choice -> choice.isWords()
+                            || choice.values().stream()
+                                    .anyMatch(each -> each.code().equals(value)));
             if (!known) {
                 throw new ProblemException(
                         Problem.failure(one, "The format " + format.code() + " has no such choice", advice(format)));
@@ -50,14 +52,20 @@ public record Chosen(Map<String, String> values) {
                 ? "It has none; leave it out"
                 : "Choose among "
                         + format.choices().stream()
-                                .flatMap(choice ->
-                                        choice.values().stream().map(value -> choice.code() + "=" + value.code()))
+                                .flatMap(choice -> choice.isWords()
+                                        ? Stream.of(choice.code() + "=…")
+                                        : choice.values().stream().map(value -> choice.code() + "=" + value.code()))
                                 .collect(Collectors.joining(", "));
     }
 
-    /** As one would type it behind the code of the format: each choice that was made, behind a colon. */
-    public String typed() {
+    /** As one would type it behind the code of a format, but for words: each choice that was made, behind a colon. */
+    public String typed(Format format) {
+        var words = format.choices().stream()
+                .filter(Choice::isWords)
+                .map(Choice::code)
+                .collect(Collectors.toSet());
         return values.entrySet().stream()
+                .filter(value -> !words.contains(value.getKey()))
                 .sorted(Map.Entry.comparingByKey())
                 .map(value -> ":" + value.getKey() + "=" + value.getValue())
                 .collect(Collectors.joining());

@@ -2,9 +2,9 @@ package app.custodex.extract;
 
 import java.util.regex.Pattern;
 
-/** Removes what no text format can carry: NUL and other controls, and halves of surrogate pairs. */
+/** Removes what no text format can carry: NUL and other controls, halves of surrogate pairs, and what is no character at all. */
 public final class Clean {
-    private static final Pattern CONTROLS = Pattern.compile("[\\p{Cc}&&[^\\n\\t]]|\\p{Cs}");
+    private static final Pattern CONTROLS = Pattern.compile("[\\p{Cc}&&[^\\n\\t]]|\\p{Cs}|[\\ufffe\\uffff]");
 
     private Clean() {}
 

@@ -99,7 +99,7 @@ public final class Extraction {
                 if (order.count() == 0) { // an empty file would look like a success
                     report.problem(Problem.note(order.group().label(), "There is nothing of it to write", ""));
                 } else {
-                    order.format().write(batch(order, report, cancel), order.chosen(), out);
+                    order.format().write(batch(order, report.part(), cancel), order.chosen(), out);
                 }
             }
             var leftOut = report.leftOut();

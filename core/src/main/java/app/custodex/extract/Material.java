@@ -2,6 +2,7 @@ package app.custodex.extract;
 
 import app.custodex.catalogue.Catalogue;
 import app.custodex.catalogue.SentIn;
+import app.custodex.media.Picture;
 import app.custodex.model.Contact;
 import java.io.IOException;
 import java.io.InputStream;
@@ -13,6 +14,9 @@ import java.util.Optional;
 public interface Material {
     /** What it is called. */
     String phone();
+
+    /** Where all of it comes from. */
+    Origin origin();
 
     /** In which times are written. */
     ZoneId zone();
@@ -30,6 +34,16 @@ public interface Material {
 
     /** The content of an item. */
     InputStream open(String item) throws IOException;
+
+    /** The SHA-512 digest that an item has by the records of its layer; empty where none is kept. */
+    Optional<String> digest(String item) throws IOException;
+
+    /**
+     * A picture, or the first of a video; empty when it can't be decoded.
+     *
+     * @param side the most pixels along its longer side
+     */
+    Optional<Picture> picture(String item, int side) throws IOException;
 
     /** When an item was last changed. */
     Instant modified(String item) throws IOException;

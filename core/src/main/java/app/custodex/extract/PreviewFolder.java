@@ -11,7 +11,7 @@ import java.util.List;
 
 /** A folder of which nothing is on the disk: it keeps the beginnings of files, to be looked at. */
 final class PreviewFolder implements OutFolder {
-    private static final int MOST = 1 << 18;
+    private static final int MOST = 1 << 22;
 
     private final Path folder;
     private final List<Extraction.Preview> files;

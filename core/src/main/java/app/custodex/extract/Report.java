@@ -4,6 +4,7 @@ import app.custodex.base.Problem;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.TreeMap;
 import java.util.function.IntConsumer;
 
@@ -17,22 +18,39 @@ public final class Report {
     private final Map<String, Integer> leftOut = new TreeMap<>();
     private int written;
 
+    private final Optional<Report> whole;
+
     /** @param progress is told how many things are written */
     public Report(IntConsumer progress) {
+        this(progress, Optional.empty());
+    }
+
+    private Report(IntConsumer progress, Optional<Report> whole) {
         this.progress = progress;
+        this.whole = whole;
+    }
+
+    /** Of a part of what is written; this one is told all of it too. */
+    Report part() {
+        return new Report(done -> {}, Optional.of(this));
     }
 
     void problem(Problem problem) {
+        whole.ifPresent(report -> report.problem(problem));
         if (problems.size() < MOST_PROBLEMS) {
             problems.add(problem);
         }
     }
 
-    void leftOut(String what) {
-        leftOut.merge(what, 1, Integer::sum);
+    void leftOut(String what, int count) {
+        if (count > 0) {
+            whole.ifPresent(report -> report.leftOut(what, count));
+            leftOut.merge(what, count, Integer::sum);
+        }
     }
 
     void written() {
+        whole.ifPresent(Report::written);
         progress.accept(++written);
     }
 

@@ -45,7 +45,7 @@ class FormatsTest {
                 assertEquals(format, Formats.of(group, format.code()).orElseThrow());
                 for (var choice : format.choices()) {
                     assertTrue(CODE.matcher(choice.code()).matches(), choice.code());
-                    assertTrue(choice.values().size() > 1, choice.code());
+                    assertTrue(choice.isWords() || choice.values().size() > 1, choice.code());
                     for (var value : choice.values()) {
                         assertTrue(CODE.matcher(value.code()).matches(), value.code());
                     }
@@ -59,13 +59,21 @@ class FormatsTest {
     void whatWasChosenIsRememberedAsItIsTyped() throws ProblemException {
         var csv = Formats.of(KindGroup.CALLS, "csv").orElseThrow();
         var chosen = Chosen.of(csv, List.of("faithful", "byte-order-mark=no"));
-        assertEquals(":byte-order-mark=no:faithful=yes", chosen.typed());
+        assertEquals(":byte-order-mark=no:faithful=yes", chosen.typed(csv));
         var again = Chosen.of(csv, List.of("byte-order-mark=no", "faithful=yes"));
         assertEquals(chosen, again);
         assertTrue(chosen.is(csv.choices().get(1)));
         assertFalse(chosen.is(csv.choices().getFirst()));
-        assertEquals("", Chosen.USUAL.typed());
+        assertEquals("", Chosen.USUAL.typed(csv));
         assertEquals(new Chosen(Map.of()), Chosen.of(csv, List.of()));
+    }
+
+    @Test
+    void whatIsToBeBlackedOutIsNeverRemembered() throws ProblemException {
+        var pdf = Formats.of(KindGroup.MESSAGES, "pdf").orElseThrow();
+        var chosen = Chosen.of(pdf, List.of("evidence", "black-out=Halvard, 07700 900112"));
+        assertEquals("Halvard, 07700 900112", chosen.of(pdf.choices().getLast()));
+        assertEquals(":evidence=yes", chosen.typed(pdf));
     }
 
     @Test

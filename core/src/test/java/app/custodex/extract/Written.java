@@ -1,15 +1,18 @@
 package app.custodex.extract;
 
 import app.custodex.base.CancelToken;
+import app.custodex.base.Digests;
 import app.custodex.catalogue.Catalogue;
 import app.custodex.catalogue.SentIn;
 import app.custodex.extract.Extraction.Order;
 import app.custodex.extract.formats.Formats;
+import app.custodex.media.Picture;
 import app.custodex.model.Contact;
 import app.custodex.model.KindGroup;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.InputStream;
+import java.nio.ByteBuffer;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.time.Instant;
@@ -33,6 +36,35 @@ public final class Written {
         @Override
         public String phone() {
             return "a phone";
+        }
+
+        @Override
+        public Origin origin() {
+            return new Origin(
+                    "0012",
+                    List.of(new Origin.Fact("Docket", "0012"), new Origin.Fact("Phone", "a phone")),
+                    "Custodex under test",
+                    Instant.parse("2025-11-20T09:00:00Z"));
+        }
+
+        @Override
+        public Optional<String> digest(String item) {
+            return Optional.of(
+                    Digests.of((item.contains("swapped") ? "before" : item).getBytes(StandardCharsets.UTF_8)));
+        }
+
+        /** A red one of every JPEG file. */
+        @Override
+        public Optional<Picture> picture(String item, int side) throws IOException {
+            if (!item.endsWith(".jpg")) {
+                return Optional.empty();
+            }
+            open(item).close();
+            var red = ByteBuffer.allocate(4 * 40 * 30);
+            while (red.hasRemaining()) {
+                red.putInt(0x0000ffff);
+            }
+            return Optional.of(new Picture(40, 30, false, false, 40, 30, red.flip()));
         }
 
         @Override
@@ -134,6 +166,21 @@ public final class Written {
         @Override
         public Optional<byte[]> photo(Contact contact) throws IOException {
             return photos.of(contact);
+        }
+
+        @Override
+        public Origin origin() {
+            throw new AssertionError("contacts do not tell");
+        }
+
+        @Override
+        public Optional<String> digest(String item) {
+            throw new AssertionError("contacts are no files");
+        }
+
+        @Override
+        public Optional<Picture> picture(String item, int side) {
+            throw new AssertionError("contacts are no files");
         }
 
         @Override

@@ -13,9 +13,11 @@ import app.custodex.extract.originals.PlacesFormat;
 import app.custodex.extract.tables.CsvFormat;
 import app.custodex.extract.tables.JsonLines;
 import app.custodex.extract.tables.ListPage;
+import app.custodex.extract.tables.ListPdf;
 import app.custodex.extract.tables.XlsxFormat;
 import app.custodex.extract.talk.MboxFormat;
 import app.custodex.extract.talk.TranscriptPage;
+import app.custodex.extract.talk.TranscriptPdf;
 import app.custodex.extract.talk.TranscriptText;
 import app.custodex.model.KindGroup;
 import java.util.ArrayList;
@@ -34,9 +36,14 @@ public final class Formats {
         all.addAll(Originals.all().stream()
                 .filter(format -> !format.groups().contains(KindGroup.MESSAGES))
                 .toList());
-        all.addAll(List.of(new ContactPage(), new TranscriptPage(), new IcalendarFormat(), new BookmarkPage()));
+        all.addAll(List.of(
+                new ContactPage(),
+                new TranscriptPage(),
+                new TranscriptPdf(),
+                new IcalendarFormat(),
+                new BookmarkPage()));
         all.addAll(NoteFiles.all());
-        all.addAll(List.of(new TranscriptText(), new XlsxFormat(), new CsvFormat(), new ListPage()));
+        all.addAll(List.of(new TranscriptText(), new XlsxFormat(), new CsvFormat(), new ListPage(), new ListPdf()));
         all.addAll(List.of(new JcardFormat(), new LdifFormat(), new MboxFormat(), new JsonLines()));
         all.addAll(PlacesFormat.all());
         all.addAll(Originals.all().stream()

@@ -18,6 +18,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.function.Function;
+import java.util.function.Predicate;
 
 /**
  * A message as a transcript shows it.
@@ -54,6 +55,11 @@ public record Line(
      * @param put writes what hangs on it, or not
      */
     static Line of(Thing thing, Batch in, Function<Attachment, File> put) {
+        return of(thing, in, put, answered -> true);
+    }
+
+    /** @param mayQuote whether a message may be quoted where another answers it */
+    static Line of(Thing thing, Batch in, Function<Attachment, File> put, Predicate<Thing> mayQuote) {
         var zone = in.material().zone();
         var local = thing.moment().map(at -> LocalDateTime.ofInstant(at.instant(zone), zone));
         var files = thing.attachments().stream().map(put).toList();
@@ -68,7 +74,7 @@ public record Line(
                         message.sent() ? OWNER : name(message.sender(), thing, in),
                         "",
                         text(message),
-                        marks(message, in, zone),
+                        marks(message, in, zone, mayQuote),
                         files);
             case Mail mail ->
                 new Line(
@@ -95,7 +101,7 @@ public record Line(
         return party.map(known -> in.material().names().of(known, thing)).orElse("(unknown)");
     }
 
-    private static List<String> marks(Message message, Batch in, ZoneId zone) {
+    private static List<String> marks(Message message, Batch in, ZoneId zone, Predicate<Thing> mayQuote) {
         var marks = new ArrayList<String>();
         if (message.deleted()) {
             marks.add("taken back by its sender");
@@ -110,19 +116,21 @@ public record Line(
         if (!message.service().isBlank()) {
             marks.add(message.service());
         }
-        message.replyTo().ifPresent(other -> marks.add("answers " + quote(other, in)));
+        message.replyTo().ifPresent(other -> marks.add("answers " + quote(other, in, mayQuote)));
         message.reactions()
                 .forEach(reaction -> marks.add(reaction.sign() + " "
                         + (reaction.who().isEmpty() ? OWNER : name(reaction.who(), message, in))));
         return marks;
     }
 
-    private static String quote(ThingId other, Batch in) {
+    private static String quote(ThingId other, Batch in, Predicate<Thing> mayQuote) {
         try {
             return in.material()
                     .catalogue()
                     .find(other)
-                    .map(found -> "“" + found.thing().title() + "”")
+                    .map(found -> mayQuote.test(found.thing())
+                            ? "“" + found.thing().title() + "”"
+                            : "a message that was blacked out")
                     .orElse("a message that is not here");
         } catch (IOException e) {
             throw new UncheckedIOException(e);

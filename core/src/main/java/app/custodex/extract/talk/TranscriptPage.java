@@ -11,7 +11,9 @@ import app.custodex.extract.ZoneText;
 import app.custodex.model.KindGroup;
 import app.custodex.model.Party;
 import java.io.IOException;
+import java.text.Bidi;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 
@@ -71,7 +73,18 @@ public final class TranscriptPage implements Format {
     }
 
     /** Somebody in a conversation. */
-    public record Member(String name, String address) {}
+    public record Member(String name, String address) {
+        /** From left to right, with the name in its own direction (Unicode Standard Annex 9, first strong isolate). */
+        private static final String ISOLATED = "\u200e\u2068%s\u2069";
+
+        /** In one line; the address is left out where there is none. */
+        String inOne() {
+            var own = Bidi.requiresBidi(name.toCharArray(), 0, name.length())
+                    ? String.format(Locale.ROOT, ISOLATED, name)
+                    : name;
+            return address.isBlank() ? own : own + " (" + address + ")";
+        }
+    }
 
     /** Everybody in it with their number or address. */
     static List<Member> members(Talk talk) {

@@ -2,10 +2,13 @@ package app.custodex.desktop.reading;
 
 import app.custodex.app.OpenPhone;
 import app.custodex.desktop.desk.Desk;
+import app.custodex.desktop.media.Pixels;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.extract.Extraction;
 import app.custodex.extract.Extraction.Preview;
 import app.custodex.extract.formats.Formats;
+import app.custodex.extract.pdf.PagePictures;
+import app.custodex.media.Picture;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.time.ZoneId;
@@ -13,10 +16,13 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
+import javafx.beans.binding.Bindings;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListCell;
 import javafx.scene.control.ListView;
+import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextArea;
+import javafx.scene.image.ImageView;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
@@ -30,12 +36,19 @@ final class ExtractPreview extends VBox {
 
     private static final double ROW = 28;
     private static final int ROWS = 5;
+    private static final int PAGES = 3;
+    /** In pixels, and most of it is text. */
+    private static final int PAGE_WIDTH = 1_000;
+
+    private static final double SCROLL_BAR = 4;
 
     private final Desk desk;
     private final Label veiled = Parts.sentence("The curtain is down; lift it with F6 to see a preview.", "lesser");
     private final ListView<Preview> files = new ListView<>();
     private final TextArea text = new TextArea();
+    private final VBox pages = new VBox(10);
     private int turn;
+    private int page;
 
     ExtractPreview(Desk desk) {
         super(8);
@@ -62,7 +75,13 @@ final class ExtractPreview extends VBox {
         text.setEditable(false);
         text.getStyleClass().add("mono");
         VBox.setVgrow(text, Priority.ALWAYS);
-        var shown = new VBox(8, files, text);
+        var scroll = new ScrollPane(pages);
+        scroll.setId("extract-preview-pages");
+        scroll.setFitToWidth(true);
+        scroll.visibleProperty().bind(text.visibleProperty().not());
+        var one = new StackPane(text, scroll);
+        VBox.setVgrow(one, Priority.ALWAYS);
+        var shown = new VBox(8, files, one);
         shown.visibleProperty().bind(desk.veil().down().not());
         veiled.visibleProperty().bind(desk.veil().down());
         var both = new StackPane(shown, veiled);
@@ -110,10 +129,42 @@ final class ExtractPreview extends VBox {
     }
 
     private void read(Optional<Preview> file) {
+        int mine = ++page;
+        pages.getChildren().clear();
+        text.setVisible(true);
+        if (file.isPresent() && file.get().path().endsWith(".pdf")) {
+            text.setText("…");
+            var pdf = file.get().beginning();
+            desk.work().start("Preview", () -> drawn(pdf), drawn -> {
+                if (mine == page) {
+                    text.setText(drawn.isEmpty() ? "This file is too large for a preview." : "");
+                    drawn.forEach(picture -> pages.getChildren().add(sheet(picture)));
+                    text.setVisible(drawn.isEmpty());
+                }
+            });
+            return;
+        }
         text.setText(file.filter(any -> !desk.veil().isDown())
                 .map(ExtractPreview::words)
                 .orElse(""));
         text.setScrollTop(0);
+    }
+
+    /** The first pages; none when not all of the file was kept. */
+    private static List<Picture> drawn(byte[] pdf) {
+        try {
+            return PagePictures.of(pdf, PAGES, PAGE_WIDTH);
+        } catch (IOException e) {
+            return List.of();
+        }
+    }
+
+    private ImageView sheet(Picture picture) {
+        var view = new ImageView(Pixels.image(picture));
+        view.setPreserveRatio(true);
+        view.fitWidthProperty()
+                .bind(Bindings.min(PAGE_WIDTH, pages.widthProperty().subtract(SCROLL_BAR)));
+        return view;
     }
 
     private static String words(Preview file) {
@@ -138,6 +189,8 @@ final class ExtractPreview extends VBox {
 
     void clear() {
         turn++;
+        page++;
+        pages.getChildren().clear();
         files.getItems().clear();
         text.clear();
     }

@@ -17,6 +17,7 @@ import javafx.scene.Node;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import javafx.util.StringConverter;
@@ -111,6 +112,21 @@ final class ExtractRow extends VBox {
             box.setOnAction(event -> choose(choice, box.isSelected() ? "yes" : "no"));
             return box;
         }
+        if (choice.isWords()) {
+            var field = new TextField(now);
+            field.setId(id);
+            field.setAccessibleText(choice.label());
+            // What stands in it counts at once, since nothing may be written that somebody has just typed here to be
+            // blacked out.
+            field.textProperty().addListener((o, was, is) -> values.put(choice.code(), is));
+            field.setOnAction(event -> changed.run());
+            field.focusedProperty().addListener((o, was, is) -> {
+                if (was) {
+                    changed.run();
+                }
+            });
+            return new VBox(2, Parts.text(choice.label(), "lesser"), field);
+        }
         var combo = new ComboBox<Value>();
         combo.setId(id);
         combo.getItems().setAll(choice.values());
@@ -153,7 +169,7 @@ final class ExtractRow extends VBox {
 
     /** How it is to be written, in one piece; empty when it is to be left out. */
     String typed() {
-        return format().map(of -> of.code() + chosen().typed()).orElse("");
+        return format().map(of -> of.code() + chosen().typed(of)).orElse("");
     }
 
     /** Shows something else about this group below its choices. */

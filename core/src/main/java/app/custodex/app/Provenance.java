@@ -1,0 +1,54 @@
+package app.custodex.app;
+
+import app.custodex.docket.Docket;
+import app.custodex.extract.Origin;
+import app.custodex.extract.Origin.Fact;
+import app.custodex.extract.ZoneText;
+import app.custodex.link.PhoneIdentity;
+import app.custodex.strongroom.LayerRecord;
+import java.time.Instant;
+import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
+import java.util.ArrayList;
+import java.util.Locale;
+import java.util.Optional;
+
+/** Tells where extracted things come from: the docket, the phone and its layer. */
+final class Provenance {
+    private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("uuuu-MM-dd HH:mm:ss", Locale.ROOT);
+
+    private Provenance() {}
+
+    /** @param layer empty for the phone itself */
+    static Origin of(Mandate mandate, PhoneIdentity phone, Optional<LayerRecord> layer, ZoneId zone, Instant now) {
+        var docket = switch (mandate) {
+            case Mandate.OfDocket of -> Docket.label(of.number());
+            case Mandate.OfShop shop -> "";
+        };
+        var facts = new ArrayList<Fact>();
+        facts.add(new Fact("Docket", docket.isEmpty() ? "none; the shop's own" : docket));
+        facts.add(new Fact("Phone", phone.name()));
+        add(facts, "Model", phone.model());
+        add(facts, "System", phone.system());
+        add(facts, "Serial number", phone.serial());
+        add(facts, "IMEI", phone.imei());
+        facts.add(new Fact(
+                "Read from",
+                layer.map(record -> "layer " + record.number() + ", begun " + time(record.begun(), zone) + ", made by "
+                                + record.tool() + (record.sealed() ? ", sealed" : ""))
+                        .orElse("the phone itself; there is no layer")));
+        facts.add(new Fact("Written", time(now, zone) + ", by " + Custodex.TOOL));
+        return new Origin(docket, facts, Custodex.TOOL, now);
+    }
+
+    private static void add(ArrayList<Fact> facts, String label, String value) {
+        if (!value.isBlank()) {
+            facts.add(new Fact(label, value));
+        }
+    }
+
+    private static String time(Instant at, ZoneId zone) {
+        var local = at.atZone(zone);
+        return TIME.format(local) + " " + ZoneText.of(local.getOffset());
+    }
+}

@@ -1,0 +1,79 @@
+package app.custodex.extract.pdf;
+
+import app.custodex.base.Digests;
+import app.custodex.base.Problem;
+import app.custodex.extract.Batch;
+import app.custodex.extract.Clean;
+import app.custodex.extract.OutFolder;
+import app.custodex.extract.UnreadableException;
+import app.custodex.model.Thing;
+import java.io.IOException;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.function.UnaryOperator;
+
+/** The items of a phone from which things were read, with the digests that they have now. */
+public final class Sources {
+    private final Batch batch;
+    private final TreeMap<String, Optional<String>> digests = new TreeMap<>();
+    private final Set<String> asked = new HashSet<>();
+
+    public Sources(Batch batch) {
+        this.batch = batch;
+    }
+
+    /** Notes from where a thing was read. */
+    public void add(Thing thing) {
+        digests.putIfAbsent(thing.id().item(), Optional.empty());
+    }
+
+    /** The items that were noted, and their SHA-512 digests; empty for what can't be read, which is told. */
+    public TreeMap<String, Optional<String>> read() throws IOException {
+        for (var entry : digests.entrySet()) {
+            if (asked.add(entry.getKey())) {
+                entry.setValue(digest(entry.getKey()));
+            }
+        }
+        return new TreeMap<>(digests);
+    }
+
+    /** Reads an item, and compares it with what its layer says of it. */
+    public Optional<String> digest(String item) throws IOException {
+        var material = batch.material();
+        try (var content = material.open(item)) {
+            var found = Digests.of(content);
+            if (material.digest(item).filter(known -> !known.equals(found)).isPresent()) {
+                batch.problem(Problem.loss(
+                        item,
+                        "It is not what was saved: its digest is another one",
+                        "Check the layer; do not rely on this item"));
+            }
+            return Optional.of(found);
+        } catch (UnreadableException e) {
+            batch.problem(Problem.loss(
+                    item, "It can't be read, so it has no digest", "Check the layer; look into an older one"));
+            return Optional.empty();
+        }
+    }
+
+    /**
+     * Writes digests as sha512sum checks them; those of the sources as remarks, since these lie in the layer.
+     *
+     * @param open gives a text without what was blacked out
+     */
+    public void writeBeside(OutFolder out, String title, List<Volumes.Written> written, UnaryOperator<String> open)
+            throws IOException {
+        out.text(title + ", digests", ".sha512", text -> {
+            for (var volume : written) {
+                text.write(volume.sha512() + "  " + out.relative(volume.file()) + "\n");
+            }
+            for (var source : read().entrySet()) {
+                text.write("# source " + source.getValue().orElse("(can't be read)") + "  "
+                        + Clean.line(open.apply(source.getKey())) + "\n");
+            }
+        });
+    }
+}

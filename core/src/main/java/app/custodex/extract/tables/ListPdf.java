@@ -1,0 +1,105 @@
+package app.custodex.extract.tables;
+
+import app.custodex.extract.Batch;
+import app.custodex.extract.Choice;
+import app.custodex.extract.Chosen;
+import app.custodex.extract.Clean;
+import app.custodex.extract.Format;
+import app.custodex.extract.Origin.Fact;
+import app.custodex.extract.OutFolder;
+import app.custodex.extract.ZoneText;
+import app.custodex.extract.pdf.Cover;
+import app.custodex.extract.pdf.Ink;
+import app.custodex.extract.pdf.Sources;
+import app.custodex.extract.pdf.TextBreaker;
+import app.custodex.extract.pdf.Typefaces;
+import app.custodex.extract.pdf.Volumes;
+import app.custodex.model.KindGroup;
+import app.custodex.model.Thing;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Set;
+
+/** Anything but contacts and conversations as a table on paper; those have forms of their own. */
+public final class ListPdf implements Format {
+    private static final Choice EVIDENCE =
+            Choice.whether("evidence", "For evidence: a cover, numbers, sources and digests", false);
+
+    @Override
+    public String code() {
+        return "pdf";
+    }
+
+    @Override
+    public String label() {
+        return "PDF, a table to read, print and rely on (PDF/A)";
+    }
+
+    @Override
+    public String leavesOut() {
+        return "Leaves out attachments, which are only named";
+    }
+
+    @Override
+    public Set<KindGroup> groups() {
+        return EnumSet.complementOf(EnumSet.of(KindGroup.CONTACTS, KindGroup.MESSAGES, KindGroup.CONVERSATIONS));
+    }
+
+    @Override
+    public List<Choice> choices() {
+        return List.of(EVIDENCE);
+    }
+
+    @Override
+    public void write(Batch batch, Chosen chosen, OutFolder out) throws IOException {
+        boolean evidence = chosen.is(EVIDENCE);
+        var columns = new PaperColumns(batch, evidence);
+        var sources = new Sources(batch);
+        try (var typefaces = new Typefaces()) {
+            var breaker = new TextBreaker(typefaces);
+            try (var volumes =
+                    new Volumes(out, batch.title(), true, batch.material().origin(), breaker, paper -> {
+                        paper.close("Table");
+                        if (evidence) {
+                            cover(batch, sources).write(paper);
+                        }
+                    })) {
+                var widths = new double[0];
+                for (var row : batch.each(thing -> new Row(thing, columns.cells(thing)))) {
+                    var paper = volumes.current();
+                    if (volumes.begins()) {
+                        widths = columns.widths(paper.width());
+                        paper.write("H1", Ink.TITLE, Clean.line(batch.title()));
+                        paper.write(
+                                "P",
+                                Ink.LESSER,
+                                batch.count() + " in all. Times in "
+                                        + ZoneText.of(batch.material().zone()) + ".");
+                        paper.gap(6);
+                        paper.open("Table");
+                        paper.headings(columns.headings(), widths);
+                    }
+                    paper.row("TD", Ink.CELL, row.cells(), widths);
+                    sources.add(row.thing());
+                    volumes.added();
+                }
+                var written = volumes.end();
+                if (evidence) {
+                    sources.writeBeside(out, batch.title(), written, item -> item);
+                }
+            }
+            breaker.tellMissing(batch);
+        }
+    }
+
+    private record Row(Thing thing, List<String> cells) {}
+
+    private static Cover cover(Batch batch, Sources sources) throws IOException {
+        var about = new ArrayList<Fact>();
+        about.add(new Fact(batch.group().label(), batch.count() + " chosen, each with its number"));
+        return new Cover(
+                batch, batch.title(), "A list, as it was read from a phone.", about, List.of(), sources, item -> item);
+    }
+}
