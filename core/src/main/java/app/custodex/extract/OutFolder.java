@@ -47,6 +47,11 @@ public interface OutFolder {
     /** Writes an original, byte for byte, with the time at which it was last changed. */
     Path original(String name, InputStream content, Instant modified) throws IOException;
 
+    /** Whether nothing of what is written stays, so that nobody need take pains with the content. */
+    default boolean isPreview() {
+        return false;
+    }
+
     /** The path of a file below this folder, with "/" between folders. */
     String relative(Path file);
 }

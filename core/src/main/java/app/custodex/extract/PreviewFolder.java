@@ -51,6 +51,11 @@ final class PreviewFolder implements OutFolder {
     }
 
     @Override
+    public boolean isPreview() {
+        return true;
+    }
+
+    @Override
     public String relative(Path file) {
         return folder.relativize(file).toString().replace(folder.getFileSystem().getSeparator(), "/");
     }

@@ -12,14 +12,14 @@ import java.util.ArrayList;
 import java.util.List;
 
 /** Media files made by programs other than this one, and what those programs decode from them. */
-final class MediaSamples {
+public final class MediaSamples {
     private final Path folder;
 
-    MediaSamples(Path folder) {
+    public MediaSamples(Path folder) {
         this.folder = folder;
     }
 
-    static byte[] run(String... command) throws IOException {
+    public static byte[] run(String... command) throws IOException {
         var process = new ProcessBuilder(command)
                 .redirectError(ProcessBuilder.Redirect.DISCARD)
                 .start();
@@ -33,7 +33,7 @@ final class MediaSamples {
     }
 
     /** Made by ffmpeg. */
-    Path made(String name, String... options) throws IOException {
+    public Path made(String name, String... options) throws IOException {
         var file = folder.resolve(name);
         var command = new ArrayList<>(List.of("ffmpeg", "-v", "quiet", "-y"));
         command.addAll(List.of(options));
@@ -43,7 +43,7 @@ final class MediaSamples {
     }
 
     /** A drawing with many colours and fine detail, in a format; HEIC by heif-enc. */
-    Path picture(String name, int width, int height) throws IOException {
+    public Path picture(String name, int width, int height) throws IOException {
         var drawing = "testsrc2=size=" + width + "x" + height;
         if (!name.endsWith(".heic")) {
             return made(name, "-f", "lavfi", "-i", drawing, "-frames:v", "1", "-q:v", "2");
@@ -55,7 +55,7 @@ final class MediaSamples {
     }
 
     /** A tone that lasts some seconds, and then silence for as long. */
-    Path toneAndSilence(String name, int seconds, String... options) throws IOException {
+    public Path toneAndSilence(String name, int seconds, String... options) throws IOException {
         var all = new ArrayList<>(List.of(
                 "-f",
                 "lavfi",
@@ -72,7 +72,7 @@ final class MediaSamples {
     }
 
     /** The pixels that ffmpeg gives, upright: blue, green, red, alpha; of HEIC those that heif-convert gives. */
-    ByteBuffer reference(Path picture) throws IOException {
+    public ByteBuffer reference(Path picture) throws IOException {
         var source = picture;
         if (picture.toString().endsWith(".heic")) {
             source = folder.resolve(picture.getFileName() + ".converted.png");
@@ -95,7 +95,7 @@ final class MediaSamples {
     }
 
     /** How much two pictures differ: the mean over all bytes, 0 to 255. */
-    static double difference(ByteBuffer one, ByteBuffer other) {
+    public static double difference(ByteBuffer one, ByteBuffer other) {
         assertEquals(one.remaining(), other.remaining());
         long sum = 0;
         for (int i = 0; i < one.remaining(); i++) {
@@ -117,7 +117,7 @@ final class MediaSamples {
                 .strip());
     }
 
-    static MediaSource open(Path file) throws IOException {
+    public static MediaSource open(Path file) throws IOException {
         return new StreamSource(Files.size(file), () -> Files.newInputStream(file));
     }
 

@@ -1,6 +1,5 @@
 package app.custodex.extract.originals;
 
-import app.custodex.base.Problem;
 import app.custodex.catalogue.Catalogue.Order;
 import app.custodex.catalogue.Filter;
 import app.custodex.extract.Batch;
@@ -9,7 +8,7 @@ import app.custodex.extract.Choice.Value;
 import app.custodex.extract.Chosen;
 import app.custodex.extract.Format;
 import app.custodex.extract.OutFolder;
-import app.custodex.extract.UnreadableException;
+import app.custodex.extract.pictures.PictureForm;
 import app.custodex.model.Album;
 import app.custodex.model.Attachment;
 import app.custodex.model.KindGroup;
@@ -19,7 +18,6 @@ import app.custodex.model.Thing;
 import app.custodex.model.ThingKind;
 import app.custodex.model.Voicemail;
 import java.io.IOException;
-import java.nio.file.Path;
 import java.time.LocalDateTime;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
@@ -29,7 +27,6 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import java.util.Optional;
 import java.util.Set;
 
 /** Files as they are, byte for byte, with the time at which they were last changed, in folders that people find their way in. */
@@ -51,6 +48,31 @@ public final class Originals implements Format {
             new Value("no", "none"),
             new Value("m3u8", "M3U8"),
             new Value("xspf", "XSPF"));
+
+    private static final Choice CODING = Choice.one(
+            "pictures",
+            "Pictures",
+            new Value("as-they-are", "as they are"),
+            new Value("jpeg", "as JPEG"),
+            new Value("png", "as PNG"));
+    private static final Choice QUALITY = Choice.one(
+            "quality",
+            "Quality of JPEG",
+            new Value("92", "high (92 of 100)"),
+            new Value("80", "medium (80 of 100)"),
+            new Value("100", "highest (100 of 100)"));
+    private static final Choice SIDE = Choice.one(
+            "size",
+            "Size of JPEG and PNG",
+            new Value("full", "as they are"),
+            new Value("2048", "at most 2048 pixels"),
+            new Value("1280", "at most 1280 pixels"));
+    private static final Choice FACTS = Choice.one(
+            "camera-facts",
+            "What the camera wrote into them",
+            new Value("all", "stays"),
+            new Value("no-place", "stays but for the place"),
+            new Value("none", "is taken out"));
 
     private final KindGroup group;
     private final Choice arranged;
@@ -83,7 +105,12 @@ public final class Originals implements Format {
 
     @Override
     public String leavesOut() {
-        return group == KindGroup.MESSAGES ? "Leaves out the messages themselves" : "";
+        return switch (group) {
+            case MESSAGES -> "Leaves out the messages themselves";
+            case PICTURES ->
+                "Leaves out nothing, unless something is to be taken out of them: then videos, too, since they keep places";
+            default -> "";
+        };
     }
 
     @Override
@@ -93,7 +120,11 @@ public final class Originals implements Format {
 
     @Override
     public List<Choice> choices() {
-        return group == KindGroup.MUSIC ? List.of(arranged, PLAYLIST) : List.of(arranged);
+        return switch (group) {
+            case MUSIC -> List.of(arranged, PLAYLIST);
+            case PICTURES -> List.of(arranged, CODING, QUALITY, SIDE, FACTS);
+            default -> List.of(arranged);
+        };
     }
 
     /**
@@ -107,11 +138,12 @@ public final class Originals implements Format {
     public void write(Batch batch, Chosen chosen, OutFolder out) throws IOException {
         var folder = out.folder(batch.title());
         var arrangement = new Arrangement(batch, chosen.of(arranged));
+        var put = new Put(batch, form(chosen));
         var playlist = new ArrayList<PlaylistFile.Entry>();
         for (var wanted : batch.each(arrangement::of)) {
             for (var each : wanted) {
                 for (var path : each.folders()) {
-                    put(each, path, folder, batch)
+                    put.into(folder, path, each.name(), each.file(), each.of())
                             .ifPresent(file -> playlist.add(PlaylistFile.entry(each.of(), folder.relative(file))));
                 }
             }
@@ -127,25 +159,21 @@ public final class Originals implements Format {
         }
     }
 
-    private static Optional<Path> put(Wanted wanted, List<String> path, OutFolder folder, Batch batch)
-            throws IOException {
-        var file = wanted.file();
-        if (!file.there()) {
-            batch.leftOut("files that the phone does not have");
-            return Optional.empty();
-        }
-        try (var content = batch.material().open(file.item())) {
-            var into = folder;
-            for (var name : path) {
-                into = into.sharedFolder(name);
-            }
-            return Optional.of(
-                    into.original(wanted.name(), content, batch.material().modified(file.item())));
-        } catch (UnreadableException e) {
-            batch.problem(Problem.loss(
-                    file.item(), "It can't be read, so it is left out", "Check the layer; look into an older one"));
-            return Optional.empty();
-        }
+    private static PictureForm form(Chosen chosen) {
+        var coding = switch (chosen.of(CODING)) {
+            case "jpeg" -> PictureForm.Coding.JPEG;
+            case "png" -> PictureForm.Coding.PNG;
+            default -> PictureForm.Coding.AS_THEY_ARE;
+        };
+        var facts = switch (chosen.of(FACTS)) {
+            case "no-place" -> PictureForm.Facts.NO_PLACE;
+            case "none" -> PictureForm.Facts.NONE;
+            default -> PictureForm.Facts.ALL;
+        };
+        var side = chosen.of(SIDE);
+        boolean full = side.equals("full") || coding == PictureForm.Coding.AS_THEY_ARE;
+        return new PictureForm(
+                coding, Integer.parseInt(chosen.of(QUALITY)), full ? Integer.MAX_VALUE : Integer.parseInt(side), facts);
     }
 
     /** Into which folders files go, and under which names. */

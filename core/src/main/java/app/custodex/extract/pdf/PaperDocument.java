@@ -1,6 +1,5 @@
 package app.custodex.extract.pdf;
 
-import java.awt.image.BufferedImage;
 import java.io.Closeable;
 import java.io.IOException;
 import java.io.OutputStream;
@@ -28,7 +27,6 @@ public final class PaperDocument implements Closeable {
     private static final double TOP = 62;
     private static final double BOTTOM = 54;
     private static final int RULE = 0xcccccc;
-    private static final float JPEG_QUALITY = 0.8f;
     private static final double CELL_GAP = 8;
     private static final double RULE_ROOM = 6;
 
@@ -191,13 +189,13 @@ public final class PaperDocument implements Closeable {
         y -= RULE_ROOM;
     }
 
-    /** Puts a picture into the document. */
-    public Picture store(BufferedImage image) throws IOException {
-        var stored = JPEGFactory.createFromImage(document, image, JPEG_QUALITY);
-        pictureBytes += stored.getCOSObject().getLength();
+    /** Puts a picture into the document, as a JPEG file. */
+    public Picture store(byte[] jpeg) throws IOException {
+        var stored = JPEGFactory.createFromByteArray(document, jpeg);
+        pictureBytes += jpeg.length;
         var name = "I" + pictures.size();
         pictures.setItem(COSName.getPDFName(name), stored.getCOSObject());
-        return new Picture(name, image.getWidth(), image.getHeight());
+        return new Picture(name, stored.getWidth(), stored.getHeight());
     }
 
     /**

@@ -3,10 +3,8 @@ package app.custodex.extract.pdf;
 import app.custodex.base.Problem;
 import app.custodex.extract.Batch;
 import app.custodex.extract.UnreadableException;
-import app.custodex.media.Picture;
-import java.awt.image.BufferedImage;
+import app.custodex.extract.pictures.PictureCoder;
 import java.io.IOException;
-import java.nio.ByteOrder;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.Optional;
@@ -15,6 +13,8 @@ import java.util.Optional;
 public final class PaperPictures {
     /** Pixels along the longer side: sharp enough for print at the size at which they are shown. */
     private static final int SIDE = 640;
+
+    private static final int QUALITY = 80;
 
     private final Batch batch;
     private final Map<String, Optional<PaperDocument.Picture>> stored = new HashMap<>();
@@ -33,7 +33,7 @@ public final class PaperPictures {
         try {
             var picture = batch.material().picture(item, SIDE);
             if (picture.isPresent()) {
-                made = Optional.of(paper.store(image(picture.get())));
+                made = Optional.of(paper.store(PictureCoder.jpeg(picture.get(), QUALITY)));
             }
         } catch (UnreadableException e) {
             batch.problem(Problem.loss(
@@ -41,18 +41,5 @@ public final class PaperPictures {
         }
         stored.put(item, made);
         return made;
-    }
-
-    /** On white, since paper has no transparency. */
-    private static BufferedImage image(Picture picture) {
-        var pixels = new int[picture.width() * picture.height()];
-        picture.bgra().duplicate().order(ByteOrder.LITTLE_ENDIAN).asIntBuffer().get(pixels);
-        for (int i = 0; i < pixels.length; i++) {
-            int white = 255 - (pixels[i] >>> 24); // the colours are multiplied by what remains
-            pixels[i] += white << 16 | white << 8 | white;
-        }
-        var image = new BufferedImage(picture.width(), picture.height(), BufferedImage.TYPE_INT_RGB);
-        image.setRGB(0, 0, picture.width(), picture.height(), pixels, 0, picture.width());
-        return image;
     }
 }
