@@ -30,7 +30,10 @@ final class HeifFacts {
         try {
             found.boxes(ByteBuffer.wrap(file), 0);
             return new CameraFacts(found.exif(), found.profile);
-        } catch (BufferUnderflowException | IllegalArgumentException | IndexOutOfBoundsException damaged) {
+        } catch (ArithmeticException
+                | BufferUnderflowException
+                | IllegalArgumentException
+                | IndexOutOfBoundsException damaged) {
             return new CameraFacts(Optional.empty(), found.profile);
         }
     }
