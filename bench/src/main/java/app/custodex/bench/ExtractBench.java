@@ -7,6 +7,7 @@ import app.custodex.app.OpenPhone;
 import app.custodex.base.CancelToken;
 import app.custodex.docket.Docket;
 import app.custodex.extract.Chosen;
+import app.custodex.extract.Delivery;
 import app.custodex.extract.Extraction;
 import app.custodex.extract.formats.Formats;
 import app.custodex.model.KindGroup;
@@ -57,8 +58,8 @@ public final class ExtractBench {
         all.set(1, 10_000_000);
         var numbers = open.groups(all).getOrDefault(group, new long[0]);
         var order = Extraction.Order.of(group, numbers, Formats.of(group, how).orElseThrow(), Chosen.USUAL);
-        double took = Side.seconds(
-                () -> open.extract(List.of(order), ZoneId.of("UTC"), false, to, done -> {}, new CancelToken()));
+        double took = Side.seconds(() ->
+                open.extract(List.of(order), ZoneId.of("UTC"), Delivery.FILES, to, done -> {}, new CancelToken()));
         var copy = to.resolveSibling(to.getFileName() + " copied");
         double copied = Side.seconds(() -> Side.run(List.of("cp", "-r", to.toString(), copy.toString())));
         System.out.printf(

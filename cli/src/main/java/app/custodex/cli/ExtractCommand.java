@@ -6,6 +6,9 @@ import app.custodex.base.Problem;
 import app.custodex.base.ProblemException;
 import app.custodex.catalogue.Catalogue.Order;
 import app.custodex.extract.Chosen;
+import app.custodex.extract.Delivery;
+import app.custodex.extract.Delivery.Form;
+import app.custodex.extract.ExtractResult;
 import app.custodex.extract.Extraction;
 import app.custodex.extract.Format;
 import app.custodex.extract.formats.Formats;
@@ -72,6 +75,14 @@ final class ExtractCommand implements Callable<Integer> {
             description = "Write a list of SHA-512 digests beside the files, as sha512sum checks it")
     private boolean checksums;
 
+    @Option(
+            names = "--package",
+            paramLabel = "FORM",
+            description =
+                    "Hand all of it out as one package with a start page: bag (a folder), zip (one file), or sealed (one file"
+                            + " under a passphrase, which is asked for)")
+    private Optional<String> form = Optional.empty();
+
     @Mixin
     private FilterOption filter;
 
@@ -121,8 +132,9 @@ final class ExtractCommand implements Callable<Integer> {
             if (wishes.stream().anyMatch(wish -> wish.group() == KindGroup.CONTACTS)) {
                 LayerOption.requireContacts(custodex, open);
             }
-            var result =
-                    open.extract(orders(wishes, open), zone(open), checksums, folder, done -> {}, new CancelToken());
+            var orders = orders(wishes, open);
+            var result = delivered(
+                    delivery -> open.extract(orders, zone(open), delivery, folder, done -> {}, new CancelToken()));
             if (filter.json()) {
                 Output.json(out, result);
             } else {
@@ -137,6 +149,29 @@ final class ExtractCommand implements Callable<Integer> {
                     FilterOption.losses(result.problems(), spec.commandLine().getErr());
             return Math.max(read, written);
         }
+    }
+
+    private interface Delivering {
+        ExtractResult with(Delivery delivery) throws IOException;
+    }
+
+    private ExtractResult delivered(Delivering delivering) throws IOException {
+        var wanted = form.isPresent() ? form(form.get()) : checksums ? Form.CHECKSUMS : Form.FILES;
+        if (wanted != Form.SEALED) {
+            return delivering.with(new Delivery(wanted, Optional.empty()));
+        }
+        try (var passphrase = layer.secrets().ask("Passphrase of the package");
+                var again = layer.secrets().ask("The same again")) {
+            return delivering.with(Delivery.sealed(passphrase, again));
+        }
+    }
+
+    private static Form form(String typed) throws ProblemException {
+        return Arrays.stream(Form.values())
+                .filter(each -> each.isPackage() && each.code().equals(typed))
+                .findFirst()
+                .orElseThrow(() -> new ProblemException(
+                        Problem.failure(typed, "There is no such package", "Choose among bag, zip, sealed")));
     }
 
     private List<Extraction.Order> orders(List<Wish> wishes, OpenPhone open) throws IOException {

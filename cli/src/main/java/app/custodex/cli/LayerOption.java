@@ -49,6 +49,11 @@ final class LayerOption {
     @Mixin
     private MandateOption mandate = new MandateOption();
 
+    /** Asks for what must not stand on a command line. */
+    SecretOption secrets() {
+        return secrets;
+    }
+
     boolean everywhere() {
         return phone.equals(ALL);
     }

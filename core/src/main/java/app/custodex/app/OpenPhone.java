@@ -15,8 +15,10 @@ import app.custodex.catalogue.Comparison;
 import app.custodex.catalogue.Filter;
 import app.custodex.catalogue.Growth;
 import app.custodex.catalogue.SentIn;
+import app.custodex.extract.Delivery;
 import app.custodex.extract.ExtractResult;
 import app.custodex.extract.Extraction;
+import app.custodex.extract.handover.Targets;
 import app.custodex.files.FolderTree.Item;
 import app.custodex.link.FileSource;
 import app.custodex.link.PhoneIdentity;
@@ -479,7 +481,7 @@ public final class OpenPhone implements Closeable {
      * Writes things into open files. Contacts are written from A to Z.
      *
      * @param zone in which times are written
-     * @param checksums whether to write a list of digests beside the files
+     * @param delivery as what it is handed out
      * @param progress is told how many things are written
      * @throws app.custodex.base.ProblemException when the customer's consent was withdrawn, the folder can't be written, or there is
      *     nothing to write, which would look like a success
@@ -487,7 +489,7 @@ public final class OpenPhone implements Closeable {
     public ExtractResult extract(
             List<Extraction.Order> orders,
             ZoneId zone,
-            boolean checksums,
+            Delivery delivery,
             Path folder,
             IntConsumer progress,
             CancelToken cancel)
@@ -497,10 +499,16 @@ public final class OpenPhone implements Closeable {
             throw new ProblemException(Problem.failure(
                     phone.name(), "There is nothing to write", "Pick something, or look with other words"));
         }
+        var material = material(zone, permit.given());
         inUse.readLock().lock();
         try {
-            return new Extraction(material(zone, permit.given()))
-                    .write(orders.stream().map(this::inOrder).toList(), checksums, folder, progress, cancel);
+            return new Extraction(material)
+                    .write(
+                            orders.stream().map(this::inOrder).toList(),
+                            () -> Targets.open(delivery, folder, Provenance.title(material), material),
+                            folder,
+                            progress,
+                            cancel);
         } finally {
             inUse.readLock().unlock();
         }

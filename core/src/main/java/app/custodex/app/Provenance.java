@@ -1,6 +1,7 @@
 package app.custodex.app;
 
 import app.custodex.docket.Docket;
+import app.custodex.extract.Material;
 import app.custodex.extract.Origin;
 import app.custodex.extract.Origin.Fact;
 import app.custodex.extract.ZoneText;
@@ -39,6 +40,12 @@ final class Provenance {
                         .orElse("the phone itself; there is no layer")));
         facts.add(new Fact("Written", time(now, zone) + ", by " + Custodex.TOOL));
         return new Origin(docket, facts, Custodex.TOOL, now);
+    }
+
+    /** What a package is called. */
+    static String title(Material material) {
+        var docket = material.origin().docket();
+        return material.phone() + (docket.isEmpty() ? "" : ", docket " + docket);
     }
 
     private static void add(ArrayList<Fact> facts, String label, String value) {

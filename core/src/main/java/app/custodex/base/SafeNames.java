@@ -13,6 +13,8 @@ public final class SafeNames {
     /** ext4 and others allow 255 bytes; this leaves room for a number and an ending. */
     private static final int MAX_BYTES = 180;
 
+    private static final int LONGEST_ENDING = 10;
+
     // Reserved on Windows whatever the ending: "Naming Files, Paths, and Namespaces", Microsoft Learn (from memory).
     private static final Set<String> RESERVED = Set.of(
             "CON", "PRN", "AUX", "NUL", "COM1", "COM2", "COM3", "COM4", "COM5", "COM6", "COM7", "COM8", "COM9", "LPT1",
@@ -48,6 +50,17 @@ public final class SafeNames {
             i += Character.charCount(c);
         }
         return kept.toString();
+    }
+
+    /** A file name in its parts, both safe; the ending with its dot. */
+    public record Split(String stem, String ending) {}
+
+    /** What stands before the last dot, and the ending from there on; what is too long is no ending. */
+    public static Split split(String name) {
+        int dot = name.lastIndexOf('.');
+        return dot > 0 && name.length() - dot <= LONGEST_ENDING
+                ? new Split(of(name.substring(0, dot), "Unnamed"), "." + of(name.substring(dot + 1), "file"))
+                : new Split(of(name, "Unnamed"), "");
     }
 
     /** The first of "name.end", "name (2).end", … that is not there yet in the folder. */

@@ -236,7 +236,7 @@ public final class Batch {
             try {
                 var formed = Optional.of(form.apply(thing));
                 if (counts) {
-                    report.written();
+                    report.written(thing);
                 }
                 return formed;
             } catch (CancellationException | UncheckedIOException e) {

@@ -12,30 +12,20 @@ import java.nio.file.StandardOpenOption;
 import java.nio.file.attribute.FileTime;
 import java.security.DigestOutputStream;
 import java.time.Instant;
-import java.util.List;
 
 /** A folder on the disk. Each file is written under a name ending in ".part" and gets its own name once it is complete. */
-final class DiskFolder implements OutFolder {
+public final class DiskFolder implements OutFolder {
     private static final int BUFFER = 1 << 16;
-    /** Longer ones are no endings. */
-    private static final int LONGEST_ENDING = 10;
 
     private final Path folder;
-    private final List<Written> files;
+    private final WrittenFiles files;
     private final boolean digests;
 
     /**
-     * A file that is complete.
-     *
-     * @param sha512 empty when no digests are wanted
-     */
-    record Written(Path file, String sha512) {}
-
-    /**
-     * @param files gets every file that is complete
+     * @param files is told of every file
      * @param digests whether they are wanted; they take their time
      */
-    DiskFolder(Path folder, List<Written> files, boolean digests) throws IOException {
+    public DiskFolder(Path folder, WrittenFiles files, boolean digests) throws IOException {
         this.folder = folder;
         this.files = files;
         this.digests = digests;
@@ -59,6 +49,7 @@ final class DiskFolder implements OutFolder {
     }
 
     private Path write(String stem, String ending, Body body) throws IOException {
+        files.begin();
         var part = SafeNames.free(folder, stem, ending + ".part");
         boolean complete = false;
         try {
@@ -69,10 +60,11 @@ final class DiskFolder implements OutFolder {
             }
             var target = nameIt(part, stem, ending);
             complete = true;
-            files.add(new Written(target, digests ? Digests.hex(digest) : ""));
+            files.complete(new WrittenFile(target, Files.size(target), digests ? Digests.hex(digest) : ""));
             return target;
         } finally {
             if (!complete) {
+                files.fail();
                 Files.deleteIfExists(part);
             }
         }
@@ -80,10 +72,8 @@ final class DiskFolder implements OutFolder {
 
     @Override
     public Path original(String name, InputStream content, Instant modified) throws IOException {
-        int dot = name.lastIndexOf('.');
-        boolean ends = dot > 0 && name.length() - dot <= LONGEST_ENDING;
-        var ending = ends ? "." + SafeNames.of(name.substring(dot + 1), "file") : "";
-        var written = file(ends ? name.substring(0, dot) : name, ending, content::transferTo);
+        var split = SafeNames.split(name);
+        var written = write(split.stem(), split.ending(), content::transferTo);
         Files.setLastModifiedTime(written, FileTime.from(modified));
         return written;
     }

@@ -84,17 +84,17 @@ public final class Extraction {
     /**
      * Writes them. What the formats had no place for is told in a file beside them too.
      *
-     * @param checksums whether to write a list of SHA-512 digests beside them, as sha512sum checks it
+     * @param opening opens what it is written to
+     * @param where in words, for what is told
      * @param progress is told how many things are written
-     * @throws ProblemException when the folder can't be written
+     * @throws ProblemException when it can't be written
      */
     public ExtractResult write(
-            List<Order> orders, boolean checksums, Path folder, IntConsumer progress, CancelToken cancel)
+            List<Order> orders, Target.Opening opening, Path where, IntConsumer progress, CancelToken cancel)
             throws IOException {
-        var files = new ArrayList<DiskFolder.Written>();
-        var report = new Report(progress);
-        try {
-            var out = new DiskFolder(folder, files, checksums);
+        try (var into = opening.open()) {
+            var report = new Report(progress, into.files()::thing);
+            var out = into.folder();
             for (var order : orders) {
                 if (order.count() == 0) { // an empty file would look like a success
                     report.problem(Problem.note(order.group().label(), "There is nothing of it to write", ""));
@@ -110,22 +110,18 @@ public final class Extraction {
                     }
                 });
             }
-            if (checksums) {
-                var written = List.copyOf(files);
-                out.text("Checksums of " + material.phone(), ".sha512", text -> {
-                    for (var each : written) {
-                        text.write(each.sha512() + "  " + out.relative(each.file()) + "\n");
-                    }
-                });
-            }
+            into.finish(material, orders, leftOut);
             return new ExtractResult(
-                    files.stream().map(DiskFolder.Written::file).toList(), report.count(), leftOut, report.problems());
+                    into.files().all().stream().map(WrittenFile::file).toList(),
+                    report.count(),
+                    leftOut,
+                    report.problems());
         } catch (ProblemException e) {
             throw e;
         } catch (IOException e) {
-            throw unwritable(folder, e);
+            throw unwritable(where, e);
         } catch (UncheckedIOException e) {
-            throw unwritable(folder, Objects.requireNonNull(e.getCause()));
+            throw unwritable(where, Objects.requireNonNull(e.getCause()));
         }
     }
 

@@ -1,11 +1,13 @@
 package app.custodex.extract;
 
 import app.custodex.base.Problem;
+import app.custodex.model.Thing;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
+import java.util.function.Consumer;
 import java.util.function.IntConsumer;
 
 /** What becomes known while things are written. Used by one thread. */
@@ -18,21 +20,28 @@ public final class Report {
     private final Map<String, Integer> leftOut = new TreeMap<>();
     private int written;
 
+    private final Consumer<Thing> things;
     private final Optional<Report> whole;
 
     /** @param progress is told how many things are written */
     public Report(IntConsumer progress) {
-        this(progress, Optional.empty());
+        this(progress, thing -> {});
     }
 
-    private Report(IntConsumer progress, Optional<Report> whole) {
+    /** @param things is told each of them before it is written */
+    public Report(IntConsumer progress, Consumer<Thing> things) {
+        this(progress, things, Optional.empty());
+    }
+
+    private Report(IntConsumer progress, Consumer<Thing> things, Optional<Report> whole) {
         this.progress = progress;
+        this.things = things;
         this.whole = whole;
     }
 
     /** Of a part of what is written; this one is told all of it too. */
     Report part() {
-        return new Report(done -> {}, Optional.of(this));
+        return new Report(done -> {}, thing -> {}, Optional.of(this));
     }
 
     void problem(Problem problem) {
@@ -49,8 +58,9 @@ public final class Report {
         }
     }
 
-    void written() {
-        whole.ifPresent(Report::written);
+    void written(Thing thing) {
+        whole.ifPresent(report -> report.written(thing));
+        things.accept(thing);
         progress.accept(++written);
     }
 

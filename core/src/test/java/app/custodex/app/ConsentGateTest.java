@@ -14,6 +14,7 @@ import app.custodex.base.ProblemException;
 import app.custodex.base.RealDisk;
 import app.custodex.docket.Docket;
 import app.custodex.docket.DocketBook;
+import app.custodex.extract.Delivery;
 import app.custodex.extract.Written;
 import app.custodex.link.PhoneIdentity;
 import app.custodex.model.KindGroup;
@@ -101,7 +102,8 @@ class ConsentGateTest {
                 var all = contacts.contacts().ascending();
                 var page = List.of(
                         Written.order(KindGroup.CONTACTS, new long[0], "page").with(all));
-                contacts.extract(page, ZoneId.of("UTC"), false, folder.resolve("out"), n -> {}, new CancelToken());
+                contacts.extract(
+                        page, ZoneId.of("UTC"), Delivery.FILES, folder.resolve("out"), n -> {}, new CancelToken());
                 contacts.askToPrint();
                 assertEquals(List.of(Operation.READ, Operation.EXTRACT, Operation.PRINT), heard);
 
@@ -109,7 +111,12 @@ class ConsentGateTest {
                 isRefused(
                         "may be extracted",
                         () -> contacts.extract(
-                                page, ZoneId.of("UTC"), false, folder.resolve("out"), n -> {}, new CancelToken()));
+                                page,
+                                ZoneId.of("UTC"),
+                                Delivery.FILES,
+                                folder.resolve("out"),
+                                n -> {},
+                                new CancelToken()));
                 var taken = folder.resolve("taken");
                 isRefused(
                         "may be extracted",

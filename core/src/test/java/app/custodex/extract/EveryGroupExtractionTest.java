@@ -3,7 +3,6 @@ package app.custodex.extract;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
-import app.custodex.base.CancelToken;
 import app.custodex.base.Json;
 import app.custodex.extract.formats.Formats;
 import app.custodex.model.KindGroup;
@@ -219,7 +218,7 @@ class EveryGroupExtractionTest extends ExtractionCase {
             var usual = Formats.of(group.getKey()).getFirst().code();
             orders.add(Written.order(group.getKey(), group.getValue(), usual));
         }
-        var result = new Extraction(material).write(orders, true, into, done -> {}, new CancelToken());
+        var result = Written.write(material, orders, new Delivery(Delivery.Form.CHECKSUMS, Optional.empty()), into);
         var list = into.resolve("Checksums of a phone.sha512");
         assertEquals(result.files().size() - 1, Files.readAllLines(list).size(), "all but itself");
         var process = new ProcessBuilder("sha512sum", "-c", "--strict", list.toString())
@@ -236,7 +235,7 @@ class EveryGroupExtractionTest extends ExtractionCase {
         var material = new Written.FromCatalogue(catalogue, contact -> Optional.empty(), OSLO);
         var into = folder.resolve("nothing");
         var order = Written.order(KindGroup.BOOKS, new long[0], "csv");
-        var result = new Extraction(material).write(List.of(order), false, into, done -> {}, new CancelToken());
+        var result = Written.write(material, List.of(order), Delivery.FILES, into);
         assertEquals(List.of(), result.files());
         assertEquals(
                 "Books: There is nothing of it to write.",

@@ -14,7 +14,6 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.time.ZoneId;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.regex.Pattern;
@@ -78,7 +77,7 @@ class FormatsTest {
 
     @Test
     void namesInAFolderAreSafeAndKeepApart() throws IOException {
-        var files = new ArrayList<DiskFolder.Written>();
+        var files = new WrittenFiles();
         var out = new DiskFolder(folder.resolve("out"), files, false);
         var at = Instant.parse("2025-11-14T20:04:00Z");
         for (var name : List.of("../up.jpg", "a/b.jpg", "CON.txt", ".hidden", "x.", "no ending", "a.toolonganending")) {
@@ -86,7 +85,7 @@ class FormatsTest {
             assertEquals(folder.resolve("out"), written.getParent(), name);
             assertEquals(at, Files.getLastModifiedTime(written).toInstant());
         }
-        assertEquals(7, files.stream().distinct().count());
+        assertEquals(7, files.all().stream().distinct().count());
         var first = out.folder("Messages");
         var second = out.folder("Messages");
         first.text("a", ".txt", text -> text.write("half \ud83d a sign"));
@@ -101,7 +100,7 @@ class FormatsTest {
 
     @Test
     void aFileThatCantBeFinishedLeavesNothing() throws IOException {
-        var files = new ArrayList<DiskFolder.Written>();
+        var files = new WrittenFiles();
         var out = new DiskFolder(folder.resolve("out"), files, false);
         try {
             out.file("a", ".bin", to -> {
@@ -112,7 +111,7 @@ class FormatsTest {
         } catch (IOException full) {
             assertEquals("the disk is full", full.getMessage());
         }
-        assertEquals(List.of(), files);
+        assertEquals(List.of(), files.all());
         try (var left = Files.list(folder.resolve("out"))) {
             assertEquals(0, left.count());
         }

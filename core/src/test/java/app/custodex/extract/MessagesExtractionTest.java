@@ -118,13 +118,13 @@ class MessagesExtractionTest extends ExtractionCase {
             var numbers = Extraction.groups(catalogue, all()).getOrDefault(KindGroup.MESSAGES, new long[0]);
             assertThrows(
                     CancellationException.class,
-                    () -> new Extraction(material)
-                            .write(
-                                    List.of(Written.order(KindGroup.MESSAGES, numbers, how)),
-                                    true,
-                                    into,
-                                    n -> cancel.cancel(),
-                                    cancel));
+                    () -> Written.write(
+                            material,
+                            List.of(Written.order(KindGroup.MESSAGES, numbers, how)),
+                            Delivery.FILES,
+                            into,
+                            n -> cancel.cancel(),
+                            cancel));
             try (var left = Files.walk(into)) {
                 assertTrue(left.noneMatch(file -> file.toString().endsWith(".part")), how);
             }

@@ -6,6 +6,7 @@ import app.custodex.catalogue.Catalogue;
 import app.custodex.catalogue.SentIn;
 import app.custodex.extract.Extraction.Order;
 import app.custodex.extract.formats.Formats;
+import app.custodex.extract.handover.Targets;
 import app.custodex.media.Picture;
 import app.custodex.model.Contact;
 import app.custodex.model.KindGroup;
@@ -109,18 +110,41 @@ public final class Written {
         return Order.of(group, numbers, format, Chosen.of(format, parts.subList(1, parts.size())));
     }
 
+    /** Writes what was ordered. */
+    public static ExtractResult write(Material material, List<Order> orders, Delivery delivery, Path folder)
+            throws IOException {
+        return write(material, orders, delivery, folder, done -> {}, new CancelToken());
+    }
+
+    static ExtractResult write(
+            Material material,
+            List<Order> orders,
+            Delivery delivery,
+            Path folder,
+            IntConsumer progress,
+            CancelToken cancel)
+            throws IOException {
+        return new Extraction(material)
+                .write(
+                        orders,
+                        () -> Targets.open(delivery, folder, material.phone(), material),
+                        folder,
+                        progress,
+                        cancel);
+    }
+
     /** Writes contacts that are in no catalogue. */
     public static ExtractResult contacts(
             String how, List<Contact> contacts, Photos photos, Path folder, IntConsumer progress, CancelToken cancel)
             throws IOException {
         var material = new NoCatalogue(photos);
-        return new Extraction(material)
-                .write(
-                        List.of(order(KindGroup.CONTACTS, new long[0], how).with(contacts)),
-                        false,
-                        folder,
-                        progress,
-                        cancel);
+        return write(
+                material,
+                List.of(order(KindGroup.CONTACTS, new long[0], how).with(contacts)),
+                Delivery.FILES,
+                folder,
+                progress,
+                cancel);
     }
 
     /** Writes contacts that are in no catalogue and have no photos. */
@@ -133,8 +157,11 @@ public final class Written {
         var picked = new BitSet();
         picked.set(1, 1_000_000);
         var numbers = Extraction.groups(catalogue, picked).getOrDefault(group, new long[0]);
-        return new Extraction(new FromCatalogue(catalogue, contact -> Optional.empty(), ZoneId.of("Europe/Oslo")))
-                .write(List.of(order(group, numbers, how)), false, folder, done -> {}, new CancelToken());
+        return write(
+                new FromCatalogue(catalogue, contact -> Optional.empty(), ZoneId.of("Europe/Oslo")),
+                List.of(order(group, numbers, how)),
+                Delivery.FILES,
+                folder);
     }
 
     private record NoCatalogue(Photos photos) implements Material {

@@ -3,15 +3,18 @@ package app.custodex.desktop.reading;
 import app.custodex.app.OpenPhone;
 import app.custodex.base.CancelToken;
 import app.custodex.base.Problem;
+import app.custodex.base.ProblemException;
 import app.custodex.desktop.desk.Desk;
 import app.custodex.desktop.ui.FolderOpener;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.Parts.Mark;
 import app.custodex.docket.RouteStep;
+import app.custodex.extract.Delivery;
 import app.custodex.extract.ExtractResult;
 import app.custodex.extract.Extraction;
 import app.custodex.model.Contact;
 import app.custodex.model.KindGroup;
+import app.custodex.seal.Passphrase;
 import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
 import java.time.ZoneId;
@@ -57,7 +60,7 @@ final class ExtractView extends HBox {
     private final Label which = Parts.text("", "lesser");
     private final VBox rows = new VBox();
     private final CheckBox merged = new CheckBox();
-    private final CheckBox checksums = new CheckBox("With a list of checksums (SHA-512)");
+    private final HandOutAs handOut = new HandOutAs();
     private final TextField folder = new TextField();
     private final ComboBox<ZoneId> zone = new ComboBox<>();
     private final Button start = Parts.button("extract-start", "Write the files", "Ctrl+Enter", this::start, "main");
@@ -125,12 +128,7 @@ final class ExtractView extends HBox {
         var where = Parts.row(
                 Parts.text("Into", "lesser"), folder, Parts.button("extract-choose", "Choose…", "", this::choose));
         var times = Parts.row(Parts.text("Times in", "lesser"), zone, Parts.gap(), progress, stop, start);
-        checksums.setId("extract-checksums");
-        var foot = new VBox(
-                8,
-                where,
-                times,
-                Parts.row(Parts.text("Nothing that is there is overwritten.", "lesser"), Parts.gap(), checksums));
+        var foot = new VBox(8, handOut, where, times);
         foot.setStyle("-fx-padding: 10 12 10 12;");
         var left = new VBox(head, Parts.rule(), scroll, Parts.rule(), foot);
         left.getStyleClass().add("split-left");
@@ -299,7 +297,13 @@ final class ExtractView extends HBox {
         var orders = orders();
         long all = orders.stream().mapToLong(Extraction.Order::count).sum();
         var in = zone.getValue();
-        boolean digests = checksums.isSelected();
+        Delivery delivery;
+        try {
+            delivery = handOut.delivery();
+        } catch (ProblemException e) {
+            desk.work().tell(e.problem());
+            return;
+        }
         var remembered = new HashMap<String, String>();
         groups.forEach(row -> remembered.put(row.group().code(), row.typed()));
         var cancel = new CancelToken();
@@ -318,7 +322,7 @@ final class ExtractView extends HBox {
                 .start(
                         "Extract",
                         () -> {
-                            var written = of.extract(orders, in, digests, target, done::set, cancel);
+                            var written = of.extract(orders, in, delivery, target, done::set, cancel);
                             var formats =
                                     new HashMap<>(desk.custodex().settings().formats());
                             formats.putAll(remembered);
@@ -332,6 +336,7 @@ final class ExtractView extends HBox {
                             desk.stepDone(of.phone(), RouteStep.EXTRACT);
                         },
                         () -> {
+                            delivery.passphrase().ifPresent(Passphrase::close);
                             ticker.stop();
                             progress.setText(
                                     cancel.isCancelled() ? "Stopped; files that were complete are there." : "");
