@@ -5,9 +5,13 @@ import app.custodex.base.ProblemException;
 import app.custodex.docket.Country;
 import app.custodex.docket.Docket;
 import app.custodex.docket.Docket.Consent;
+import app.custodex.docket.HandOut;
 import app.custodex.link.PhoneIdentity;
 import app.custodex.link.PhoneStatus;
 import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.LinkOption;
+import java.nio.file.Path;
 import java.util.Optional;
 import java.util.function.UnaryOperator;
 import picocli.CommandLine.Command;
@@ -105,6 +109,37 @@ final class DocketCommand implements Runnable {
             mixinStandardHelpOptions = true)
     int withdraw(@Mixin HomeOption home, @Parameters(paramLabel = "NUMBER") int number) throws IOException {
         return change(home, number, docket -> docket.withConsent(Optional.empty()));
+    }
+
+    @Command(
+            name = "files",
+            description =
+                    "Lists what was written outside of the strongroom on a docket, and whether it still lies there.",
+            mixinStandardHelpOptions = true)
+    int files(@Mixin HomeOption home, @Parameters(paramLabel = "NUMBER") int number) throws IOException {
+        try (var custodex = home.open()) {
+            var out = spec.commandLine().getOut();
+            for (var each : custodex.handOuts().of(number)) {
+                out.println(Output.oneLine(each.at() + "  into " + each.folder()
+                        + (each.complete() ? "" : "  (it did not end; look there for what lies about)")));
+                for (var file : each.files()) {
+                    out.println(Output.oneLine("  " + lies(file) + "  " + file.path()));
+                }
+            }
+            var problems = custodex.handOuts().problems();
+            Output.problems(spec.commandLine().getErr(), problems);
+            return problems.isEmpty() ? ExitCode.DONE : ExitCode.LOSSES;
+        }
+    }
+
+    private static String lies(HandOut.File file) throws IOException {
+        var path = Path.of(file.path());
+        if (!Files.exists(path, LinkOption.NOFOLLOW_LINKS)) {
+            return "gone   ";
+        }
+        return Files.isRegularFile(path, LinkOption.NOFOLLOW_LINKS) && Files.size(path) == file.bytes()
+                ? "there  "
+                : "changed";
     }
 
     private int change(HomeOption home, int number, UnaryOperator<Docket> change) throws IOException {

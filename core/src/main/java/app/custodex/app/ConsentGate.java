@@ -4,10 +4,14 @@ import app.custodex.base.Problem;
 import app.custodex.base.ProblemException;
 import app.custodex.docket.Docket;
 import app.custodex.docket.DocketBook;
+import app.custodex.docket.HandOut;
+import app.custodex.docket.HandOutBook;
 import app.custodex.link.PhoneIdentity;
 import java.io.IOException;
+import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -22,13 +26,15 @@ import java.util.function.Supplier;
 public final class ConsentGate {
     private final DocketBook dockets;
     private final Supplier<Set<String>> ownPhones;
+    private final HandOutBook handOuts;
     private final Clock clock;
     private final List<Consumer<Permit>> listeners = new CopyOnWriteArrayList<>();
 
     /** @param ownPhones identifiers of phones and other sources that are the shop's own */
-    ConsentGate(DocketBook dockets, Supplier<Set<String>> ownPhones, Clock clock) {
+    ConsentGate(DocketBook dockets, Supplier<Set<String>> ownPhones, HandOutBook handOuts, Clock clock) {
         this.dockets = dockets;
         this.ownPhones = ownPhones;
+        this.handOuts = handOuts;
         this.clock = clock;
     }
 
@@ -56,6 +62,31 @@ public final class ConsentGate {
         var permit = new Permit(operation, mandate, phone, clock.instant());
         listeners.forEach(listener -> listener.accept(permit));
         return permit;
+    }
+
+    /** Writes files of a phone's data. */
+    interface Writing<T> {
+        /** @param files gets every file that is complete, whatever comes after it */
+        T write(Permit permit, List<HandOut.File> files) throws IOException;
+    }
+
+    /**
+     * Lets data be written into ordinary files, and remembers on the docket which files these are, before it begins and when it ends, in
+     * whatever way it ends.
+     *
+     * @param folder into which they go
+     * @throws ProblemException when it may not be done
+     */
+    <T> T handOut(Mandate mandate, PhoneIdentity phone, Path folder, Writing<T> writing) throws IOException {
+        var permit = ask(Operation.EXTRACT, mandate, phone);
+        var docket = mandate instanceof Mandate.OfDocket of ? Optional.of(of.number()) : Optional.<Integer>empty();
+        var begun = handOuts.begin(docket, phone.identifier(), permit.given(), folder);
+        var files = new ArrayList<HandOut.File>();
+        try {
+            return writing.write(permit, files);
+        } finally {
+            handOuts.end(begun, files);
+        }
     }
 
     private void requireConsent(Operation operation, int number, PhoneIdentity phone) throws IOException {

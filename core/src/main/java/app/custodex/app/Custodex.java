@@ -12,6 +12,7 @@ import app.custodex.base.ProblemException;
 import app.custodex.base.RealDisk;
 import app.custodex.docket.Docket;
 import app.custodex.docket.DocketBook;
+import app.custodex.docket.HandOutBook;
 import app.custodex.docket.RouteStep;
 import app.custodex.docket.Run;
 import app.custodex.docket.RunBook;
@@ -60,6 +61,7 @@ public final class Custodex implements AutoCloseable {
     private final Curtain curtain;
     private final Trays trays;
     private final RunBook runs;
+    private final HandOutBook handOuts;
     private final Sources sources;
     private final Bays bays;
     private final Checks checks;
@@ -78,7 +80,8 @@ public final class Custodex implements AutoCloseable {
         this.strongroom = ShopStrongroom.open(home, settings, disk);
         this.checks = new Checks(strongroom::current, clock);
         this.dockets = DocketBook.open(home.dockets(), disk, clock);
-        this.gate = new ConsentGate(dockets, () -> settled().ownPhones(), clock);
+        this.handOuts = new HandOutBook(home.handOuts(), disk);
+        this.gate = new ConsentGate(dockets, () -> settled().ownPhones(), handOuts, clock);
         this.curtain = new Curtain(gate, home.curtain(), disk, clock, System.getProperty("user.name"));
         this.trays = new Trays(home.trays(), disk, strongroom);
         this.reading = new LayerReading(home, disk, strongroom, gate);
@@ -115,6 +118,7 @@ public final class Custodex implements AutoCloseable {
         var problems = new ArrayList<Problem>(strongroom.problems());
         problems.addAll(dockets.problems());
         problems.addAll(runs.problems());
+        problems.addAll(handOuts.problems());
         problems.addAll(curtain.problems());
         problems.addAll(sources.problems());
         if (!Privacy.isOwnersOnly(strongroom.current().root())) {
@@ -165,6 +169,11 @@ public final class Custodex implements AutoCloseable {
     /** What has been picked in layers. */
     public Trays trays() {
         return trays;
+    }
+
+    /** What was written outside of the strongroom. */
+    public HandOutBook handOuts() {
+        return handOuts;
     }
 
     public RunBook runs() {

@@ -68,6 +68,11 @@ public record Home(Path root) {
         }
     }
 
+    /** The list of what was written outside of the strongroom. */
+    public Path handOuts() {
+        return root.resolve("handed-out.jsonl");
+    }
+
     /** The result list of all backups. */
     public Path runs() {
         return root.resolve("runs.jsonl");

@@ -2,6 +2,7 @@ package app.custodex.app;
 
 import app.custodex.backup.PhoneNow;
 import app.custodex.base.CancelToken;
+import app.custodex.base.Digests;
 import app.custodex.base.PrivatePlace;
 import app.custodex.base.Problem;
 import app.custodex.base.ProblemException;
@@ -15,9 +16,11 @@ import app.custodex.catalogue.Comparison;
 import app.custodex.catalogue.Filter;
 import app.custodex.catalogue.Growth;
 import app.custodex.catalogue.SentIn;
+import app.custodex.docket.HandOut;
 import app.custodex.extract.Delivery;
 import app.custodex.extract.ExtractResult;
 import app.custodex.extract.Extraction;
+import app.custodex.extract.WrittenFile;
 import app.custodex.extract.handover.Targets;
 import app.custodex.files.FolderTree.Item;
 import app.custodex.link.FileSource;
@@ -51,6 +54,7 @@ import java.nio.file.FileAlreadyExistsException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
+import java.security.DigestInputStream;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.util.ArrayList;
@@ -444,24 +448,30 @@ public final class OpenPhone implements Closeable {
      * @throws app.custodex.base.ProblemException when the customer's consent was withdrawn, or the file is there already
      */
     public void takeOut(ThingId id, Path file) throws IOException {
-        gate.ask(Operation.EXTRACT, mandate, phone);
-        inUse.readLock().lock();
-        try {
-            copy(id, file);
-        } finally {
-            inUse.readLock().unlock();
-        }
+        var folder = Optional.ofNullable(file.toAbsolutePath().getParent()).orElse(file);
+        gate.handOut(mandate, phone, folder, (permit, files) -> {
+            inUse.readLock().lock();
+            try {
+                var digest = copy(id, file);
+                return files.add(noted(new WrittenFile(file, Files.size(file), digest)));
+            } finally {
+                inUse.readLock().unlock();
+            }
+        });
     }
 
-    private void copy(ThingId id, Path file) throws IOException {
+    /** Gives the digest of what was copied. */
+    private String copy(ThingId id, Path file) throws IOException {
         var picture = picture(id);
         boolean whole = false;
+        var digest = Digests.sha512();
         try (var in = picture.isPresent()
                         ? new ByteArrayInputStream(picture.get())
                         : source.open(new PhonePath(id.item()));
                 var out = Files.newOutputStream(file, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE)) {
-            in.transferTo(out);
+            new DigestInputStream(in, digest).transferTo(out);
             whole = true;
+            return Digests.hex(digest);
         } catch (FileAlreadyExistsException e) {
             throw new ProblemException(Problem.failure(file.toString(), "It is there already", "Give another name"), e);
         } catch (IOException e) {
@@ -494,24 +504,32 @@ public final class OpenPhone implements Closeable {
             IntConsumer progress,
             CancelToken cancel)
             throws IOException {
-        var permit = gate.ask(Operation.EXTRACT, mandate, phone);
         if (orders.stream().allMatch(order -> order.count() == 0)) {
+            gate.ask(Operation.EXTRACT, mandate, phone);
             throw new ProblemException(Problem.failure(
                     phone.name(), "There is nothing to write", "Pick something, or look with other words"));
         }
-        var material = material(zone, permit.given());
-        inUse.readLock().lock();
-        try {
-            return new Extraction(material)
-                    .write(
-                            orders.stream().map(this::inOrder).toList(),
-                            () -> Targets.open(delivery, folder, Provenance.title(material), material),
-                            folder,
-                            progress,
-                            cancel);
-        } finally {
-            inUse.readLock().unlock();
-        }
+        return gate.handOut(mandate, phone, folder, (permit, files) -> {
+            var material = material(zone, permit.given());
+            inUse.readLock().lock();
+            try {
+                return new Extraction(material)
+                        .write(
+                                orders.stream().map(this::inOrder).toList(),
+                                () -> Targets.open(delivery, folder, Provenance.title(material), material),
+                                written -> written.forEach(each -> files.add(noted(each))),
+                                folder,
+                                progress,
+                                cancel);
+            } finally {
+                inUse.readLock().unlock();
+            }
+        });
+    }
+
+    private static HandOut.File noted(WrittenFile written) {
+        return new HandOut.File(
+                written.file().toAbsolutePath().normalize().toString(), written.bytes(), written.sha512());
     }
 
     /** What would be written of the first things; see {@link Extraction#preview}. Whoever opened this may look at it. */

@@ -19,28 +19,22 @@ public final class DiskFolder implements OutFolder {
 
     private final Path folder;
     private final WrittenFiles files;
-    private final boolean digests;
 
-    /**
-     * @param files is told of every file
-     * @param digests whether they are wanted; they take their time
-     */
-    public DiskFolder(Path folder, WrittenFiles files, boolean digests) throws IOException {
+    /** @param files is told of every file */
+    public DiskFolder(Path folder, WrittenFiles files) throws IOException {
         this.folder = folder;
         this.files = files;
-        this.digests = digests;
         Files.createDirectories(folder);
     }
 
     @Override
     public OutFolder folder(String wish) throws IOException {
-        return new DiskFolder(
-                Files.createDirectory(SafeNames.free(folder, SafeNames.of(wish, "Folder"), "")), files, digests);
+        return new DiskFolder(Files.createDirectory(SafeNames.free(folder, SafeNames.of(wish, "Folder"), "")), files);
     }
 
     @Override
     public OutFolder sharedFolder(String wish) throws IOException {
-        return new DiskFolder(folder.resolve(SafeNames.of(wish, "Folder")), files, digests);
+        return new DiskFolder(folder.resolve(SafeNames.of(wish, "Folder")), files);
     }
 
     @Override
@@ -55,12 +49,12 @@ public final class DiskFolder implements OutFolder {
         try {
             var digest = Digests.sha512();
             try (var disk = Files.newOutputStream(part, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE);
-                    var out = new BufferedOutputStream(digests ? new DigestOutputStream(disk, digest) : disk, BUFFER)) {
+                    var out = new BufferedOutputStream(new DigestOutputStream(disk, digest), BUFFER)) {
                 body.writeTo(out);
             }
             var target = nameIt(part, stem, ending);
             complete = true;
-            files.complete(new WrittenFile(target, Files.size(target), digests ? Digests.hex(digest) : ""));
+            files.complete(new WrittenFile(target, Files.size(target), Digests.hex(digest)));
             return target;
         } finally {
             if (!complete) {

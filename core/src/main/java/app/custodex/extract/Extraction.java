@@ -19,6 +19,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.function.Consumer;
 import java.util.function.IntConsumer;
 
 /** Writes things of a phone into open files, a group at a time, each in its own format. */
@@ -85,37 +86,25 @@ public final class Extraction {
      * Writes them. What the formats had no place for is told in a file beside them too.
      *
      * @param opening opens what it is written to
+     * @param onDisk is told in the end which files lie on the disk now, however it ended
      * @param where in words, for what is told
      * @param progress is told how many things are written
      * @throws ProblemException when it can't be written
      */
     public ExtractResult write(
-            List<Order> orders, Target.Opening opening, Path where, IntConsumer progress, CancelToken cancel)
+            List<Order> orders,
+            Target.Opening opening,
+            Consumer<List<WrittenFile>> onDisk,
+            Path where,
+            IntConsumer progress,
+            CancelToken cancel)
             throws IOException {
         try (var into = opening.open()) {
-            var report = new Report(progress, into.files()::thing);
-            var out = into.folder();
-            for (var order : orders) {
-                if (order.count() == 0) { // an empty file would look like a success
-                    report.problem(Problem.note(order.group().label(), "There is nothing of it to write", ""));
-                } else {
-                    order.format().write(batch(order, report.part(), cancel), order.chosen(), out);
-                }
+            try {
+                return write(orders, into, progress, cancel);
+            } finally {
+                onDisk.accept(into.onDisk());
             }
-            var leftOut = report.leftOut();
-            if (!leftOut.isEmpty()) {
-                out.text("Left out of " + material.phone(), ".txt", text -> {
-                    for (var line : leftOut) {
-                        text.write(Clean.line(line) + System.lineSeparator());
-                    }
-                });
-            }
-            into.finish(material, orders, leftOut);
-            return new ExtractResult(
-                    into.files().all().stream().map(WrittenFile::file).toList(),
-                    report.count(),
-                    leftOut,
-                    report.problems());
         } catch (ProblemException e) {
             throw e;
         } catch (IOException e) {
@@ -123,6 +112,30 @@ public final class Extraction {
         } catch (UncheckedIOException e) {
             throw unwritable(where, Objects.requireNonNull(e.getCause()));
         }
+    }
+
+    private ExtractResult write(List<Order> orders, Target into, IntConsumer progress, CancelToken cancel)
+            throws IOException {
+        var report = new Report(progress, into.files()::thing);
+        var out = into.folder();
+        for (var order : orders) {
+            if (order.count() == 0) { // an empty file would look like a success
+                report.problem(Problem.note(order.group().label(), "There is nothing of it to write", ""));
+            } else {
+                order.format().write(batch(order, report.part(), cancel), order.chosen(), out);
+            }
+        }
+        var leftOut = report.leftOut();
+        if (!leftOut.isEmpty()) {
+            out.text("Left out of " + material.phone(), ".txt", text -> {
+                for (var line : leftOut) {
+                    text.write(Clean.line(line) + System.lineSeparator());
+                }
+            });
+        }
+        into.finish(material, orders, leftOut);
+        return new ExtractResult(
+                into.onDisk().stream().map(WrittenFile::file).toList(), report.count(), leftOut, report.problems());
     }
 
     /**

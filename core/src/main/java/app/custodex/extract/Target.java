@@ -25,6 +25,9 @@ public interface Target extends Closeable {
      */
     void finish(Material material, List<Order> orders, List<String> leftOut) throws IOException;
 
+    /** The files that lie on the disk now because of it. */
+    List<WrittenFile> onDisk();
+
     @Override
     void close() throws IOException;
 }

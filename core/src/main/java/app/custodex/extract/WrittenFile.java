@@ -7,6 +7,6 @@ import java.nio.file.Path;
  *
  * @param file on the disk, or inside the package of which it is a part
  * @param bytes its size
- * @param sha512 empty when no digests are wanted
+ * @param sha512 its digest
  */
 public record WrittenFile(Path file, long bytes, String sha512) {}

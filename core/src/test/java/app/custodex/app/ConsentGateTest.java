@@ -10,6 +10,7 @@ import app.custodex.Fault.Of;
 import app.custodex.backup.BackupRequest;
 import app.custodex.backup.FakePhone;
 import app.custodex.base.CancelToken;
+import app.custodex.base.Digests;
 import app.custodex.base.ProblemException;
 import app.custodex.base.RealDisk;
 import app.custodex.docket.Docket;
@@ -104,6 +105,11 @@ class ConsentGateTest {
                         Written.order(KindGroup.CONTACTS, new long[0], "page").with(all));
                 contacts.extract(
                         page, ZoneId.of("UTC"), Delivery.FILES, folder.resolve("out"), n -> {}, new CancelToken());
+                var noted = custodex.handOuts().of(docket.number()).getFirst();
+                assertTrue(noted.complete());
+                var lies = noted.files().getFirst();
+                assertEquals(Digests.of(Files.readAllBytes(Path.of(lies.path()))), lies.sha512());
+                assertEquals(Files.size(Path.of(lies.path())), lies.bytes());
                 contacts.askToPrint();
                 assertEquals(List.of(Operation.READ, Operation.EXTRACT, Operation.PRINT), heard);
 
@@ -122,6 +128,7 @@ class ConsentGateTest {
                         "may be extracted",
                         () -> contacts.takeOut(all.getFirst().id(), taken));
                 assertFalse(Files.exists(taken));
+                assertEquals(1, custodex.handOuts().of(docket.number()).size(), "what is refused is no hand-out");
                 isRefused("may be printed", contacts::askToPrint);
             }
             isRefused("may be read", () -> custodex.reading().open(mandate, "PB-GATE", 1, Locale.UK));

@@ -78,7 +78,7 @@ class FormatsTest {
     @Test
     void namesInAFolderAreSafeAndKeepApart() throws IOException {
         var files = new WrittenFiles();
-        var out = new DiskFolder(folder.resolve("out"), files, false);
+        var out = new DiskFolder(folder.resolve("out"), files);
         var at = Instant.parse("2025-11-14T20:04:00Z");
         for (var name : List.of("../up.jpg", "a/b.jpg", "CON.txt", ".hidden", "x.", "no ending", "a.toolonganending")) {
             var written = out.original(name, new ByteArrayInputStream(new byte[] {1}), at);
@@ -101,7 +101,7 @@ class FormatsTest {
     @Test
     void aFileThatCantBeFinishedLeavesNothing() throws IOException {
         var files = new WrittenFiles();
-        var out = new DiskFolder(folder.resolve("out"), files, false);
+        var out = new DiskFolder(folder.resolve("out"), files);
         try {
             out.file("a", ".bin", to -> {
                 to.write(new byte[100_000]);

@@ -128,6 +128,7 @@ public final class Written {
                 .write(
                         orders,
                         () -> Targets.open(delivery, folder, material.phone(), material),
+                        onDisk -> {},
                         folder,
                         progress,
                         cancel);

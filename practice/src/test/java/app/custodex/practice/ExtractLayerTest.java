@@ -13,13 +13,18 @@ import app.custodex.catalogue.CatalogueHead;
 import app.custodex.catalogue.Filter;
 import app.custodex.catalogue.SentIn;
 import app.custodex.extract.Chosen;
+import app.custodex.extract.Delivery;
+import app.custodex.extract.Delivery.Form;
 import app.custodex.extract.ExtractResult;
 import app.custodex.extract.Extraction;
 import app.custodex.extract.Material;
+import app.custodex.extract.Origin;
 import app.custodex.extract.formats.Formats;
+import app.custodex.extract.handover.Targets;
 import app.custodex.link.Family;
 import app.custodex.link.PhoneIdentity;
 import app.custodex.link.PhonePath;
+import app.custodex.media.Picture;
 import app.custodex.model.Contact;
 import app.custodex.model.KindGroup;
 import app.custodex.model.ThingKind;
@@ -56,6 +61,21 @@ class ExtractLayerTest {
         @Override
         public String phone() {
             return "the phone";
+        }
+
+        @Override
+        public Origin origin() {
+            return new Origin("", List.of(), "a test", Instant.parse("2026-01-20T09:00:00Z"));
+        }
+
+        @Override
+        public Optional<String> digest(String item) {
+            return Optional.empty();
+        }
+
+        @Override
+        public Optional<Picture> picture(String item, int side) {
+            return Optional.empty();
         }
 
         @Override
@@ -106,11 +126,13 @@ class ExtractLayerTest {
         var parts = List.of(how.split(":"));
         var format = Formats.of(group, parts.getFirst()).orElseThrow();
         var chosen = Chosen.of(format, parts.subList(1, parts.size()));
+        var into = folder.resolve("out").resolve(group.code() + " " + parts.getFirst());
         var result = new Extraction(open)
                 .write(
                         List.of(Extraction.Order.of(group, numbers, format, chosen)),
-                        true,
-                        folder.resolve("out").resolve(group.code() + " " + parts.getFirst()),
+                        () -> Targets.open(new Delivery(Form.CHECKSUMS, Optional.empty()), into, "the phone", open),
+                        onDisk -> {},
+                        into,
                         done -> {},
                         new CancelToken());
         assertEquals(numbers.length, result.things(), group.code() + " " + how);

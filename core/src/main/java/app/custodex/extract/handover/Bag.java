@@ -27,6 +27,9 @@ final class Bag implements Target {
 
         /** All is written. */
         void finish() throws IOException;
+
+        /** The files that lie on the disk now because of it. */
+        List<WrittenFile> onDisk();
     }
 
     Bag(Container container, IndexedFiles files) throws IOException {
@@ -82,6 +85,11 @@ final class Bag implements Target {
                 .replace("\r", "%0D")
                 .replace("\n", "%0A");
         return file.sha512() + "  " + path + "\n";
+    }
+
+    @Override
+    public List<WrittenFile> onDisk() {
+        return container.onDisk();
     }
 
     @Override

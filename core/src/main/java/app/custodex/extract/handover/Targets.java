@@ -7,6 +7,7 @@ import app.custodex.extract.Extraction.Order;
 import app.custodex.extract.Material;
 import app.custodex.extract.OutFolder;
 import app.custodex.extract.Target;
+import app.custodex.extract.WrittenFile;
 import app.custodex.extract.WrittenFiles;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -31,7 +32,7 @@ public final class Targets {
                 Files.createDirectories(folder);
                 var bag = SafeNames.free(folder, SafeNames.of(title, "Package"), "");
                 var files = new IndexedFiles(material);
-                yield new Bag(new OnDisk(new DiskFolder(Files.createDirectory(bag), files, true)), files);
+                yield new Bag(new OnDisk(new DiskFolder(Files.createDirectory(bag), files), files), files);
             }
             case ZIP, SEALED -> {
                 Files.createDirectories(folder);
@@ -42,7 +43,12 @@ public final class Targets {
     }
 
     /** A folder, in which every file is complete by itself. */
-    private record OnDisk(OutFolder root) implements Bag.Container {
+    private record OnDisk(OutFolder root, WrittenFiles files) implements Bag.Container {
+        @Override
+        public List<WrittenFile> onDisk() {
+            return files.all();
+        }
+
         @Override
         public void finish() {
             // nothing is left to do
@@ -58,7 +64,7 @@ public final class Targets {
     private record InFolder(OutFolder folder, WrittenFiles files, boolean checksums) implements Target {
         InFolder(Path path, boolean checksums) throws IOException {
             var files = new WrittenFiles();
-            this(new DiskFolder(path, files, checksums), files, checksums);
+            this(new DiskFolder(path, files), files, checksums);
         }
 
         @Override
@@ -71,6 +77,11 @@ public final class Targets {
                     }
                 });
             }
+        }
+
+        @Override
+        public List<WrittenFile> onDisk() {
+            return files.all();
         }
 
         @Override

@@ -16,8 +16,10 @@ import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.nio.file.attribute.FileTime;
 import java.security.DigestOutputStream;
+import java.security.MessageDigest;
 import java.time.Instant;
 import java.util.HashSet;
+import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
@@ -38,10 +40,20 @@ final class ZipPackage implements Bag.Container {
     private final ZipArchiveOutputStream zip;
     private final IndexedFiles files;
     private final Set<String> taken = new HashSet<>();
+    private final MessageDigest digest;
+    private Optional<WrittenFile> complete = Optional.empty();
     private boolean finished;
     private boolean closed;
 
-    private ZipPackage(Path folder, String name, String ending, Path part, OutputStream out, IndexedFiles files) {
+    private ZipPackage(
+            Path folder,
+            String name,
+            String ending,
+            Path part,
+            OutputStream out,
+            MessageDigest digest,
+            IndexedFiles files) {
+        this.digest = digest;
         this.files = files;
         this.folder = folder;
         this.name = name;
@@ -56,7 +68,9 @@ final class ZipPackage implements Bag.Container {
         var name = SafeNames.of(title, "Package");
         var ending = passphrase.isPresent() ? ".zip.age" : ".zip";
         var part = SafeNames.free(folder, name, ending + ".part");
-        var disk = Files.newOutputStream(part, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE);
+        var digest = Digests.sha512();
+        var disk = new DigestOutputStream(
+                Files.newOutputStream(part, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE), digest);
         try {
             return new ZipPackage(
                     folder,
@@ -64,6 +78,7 @@ final class ZipPackage implements Bag.Container {
                     ending,
                     part,
                     passphrase.isPresent() ? PassphraseSeal.over(disk, passphrase.get()) : disk,
+                    digest,
                     files);
         } catch (IOException | RuntimeException e) {
             disk.close();
@@ -160,7 +175,13 @@ final class ZipPackage implements Bag.Container {
     public void finish() throws IOException {
         zip.close();
         finished = true;
-        Files.move(part, SafeNames.free(folder, name, ending));
+        var file = Files.move(part, SafeNames.free(folder, name, ending));
+        complete = Optional.of(new WrittenFile(file, Files.size(file), Digests.hex(digest)));
+    }
+
+    @Override
+    public List<WrittenFile> onDisk() {
+        return complete.stream().toList();
     }
 
     /** Unless it was finished, nothing of it stays. */
