@@ -20,6 +20,7 @@ import app.custodex.docket.HandOut;
 import app.custodex.extract.Delivery;
 import app.custodex.extract.ExtractResult;
 import app.custodex.extract.Extraction;
+import app.custodex.extract.Room;
 import app.custodex.extract.WrittenFile;
 import app.custodex.extract.handover.Targets;
 import app.custodex.files.FolderTree.Item;
@@ -510,6 +511,10 @@ public final class OpenPhone implements Closeable {
                     phone.name(), "There is nothing to write", "Pick something, or look with other words"));
         }
         return gate.handOut(mandate, phone, folder, (permit, files) -> {
+            var trouble = room(orders, delivery.form(), folder).trouble();
+            if (trouble.isPresent()) {
+                throw new ProblemException(trouble.get());
+            }
             var material = material(zone, permit.given());
             inUse.readLock().lock();
             try {
@@ -525,6 +530,11 @@ public final class OpenPhone implements Closeable {
                 inUse.readLock().unlock();
             }
         });
+    }
+
+    /** How much room it needs, as far as that is known before, and how much there is. */
+    public Room room(List<Extraction.Order> orders, Delivery.Form form, Path folder) throws IOException {
+        return look(() -> Room.of(catalogue, orders, form, folder));
     }
 
     private static HandOut.File noted(WrittenFile written) {

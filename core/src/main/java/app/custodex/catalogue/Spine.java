@@ -178,6 +178,11 @@ public final class Spine {
         return ThingKind.values()[kind[place]];
     }
 
+    /** The size of its own file; 0 for what has none. */
+    public long bytes(int place) {
+        return bytes[place];
+    }
+
     /** The number of the address that it is from or with; 0 for none. */
     int who(int place) {
         return who[place];

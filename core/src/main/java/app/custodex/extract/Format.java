@@ -26,6 +26,11 @@ public interface Format {
     /** What it can hold. */
     Set<KindGroup> groups();
 
+    /** Whether the files of things come out as large as they are. */
+    default boolean writesFilesAsTheyAre() {
+        return false;
+    }
+
     default List<Choice> choices() {
         return List.of();
     }

@@ -219,4 +219,28 @@ class HandoverTest extends ExtractionCase {
             content.close();
         }
     }
+
+    @Test
+    void roomIsMeasuredBeforeAnythingIsWritten() throws IOException {
+        var originals = everything().stream()
+                .filter(order -> order.format().writesFilesAsTheyAre())
+                .toList();
+        var room = Room.of(catalogue, originals, Form.FILES, folder.resolve("not/there/yet"));
+        assertEquals(5 + 5 + 9, room.needed(), "two pictures and a song");
+        assertEquals(9, room.largest());
+        assertEquals(Files.getFileStore(folder).getUsableSpace(), room.free(), 1L << 30);
+        assertEquals(Optional.empty(), room.trouble());
+        var zip = Room.of(catalogue, originals, Form.ZIP, folder);
+        assertEquals(zip.needed(), zip.largest(), "all of it is one file");
+        assertTrue(new Room("/x", 10, 10, 9, Optional.empty())
+                .trouble()
+                .orElseThrow()
+                .sentence()
+                .startsWith("/x: 10 B are needed at least, and 9 B are free there."));
+        long limit = (1L << 32) - 1;
+        assertEquals(Optional.empty(), new Room("/x", limit, limit, 1L << 40, Optional.of(limit)).trouble());
+        assertTrue(new Room("/x", limit + 1, limit + 1, 1L << 40, Optional.of(limit))
+                .trouble()
+                .isPresent());
+    }
 }

@@ -58,7 +58,33 @@ class PdfListTest extends ExtractionCase {
     @Test
     void whatIsOnlyNamedIsCountedOnce() throws IOException {
         assertEquals(
-                List.of("attachments, which are named only: 1"),
-                write(KindGroup.NOTES, "pdf").leftOut());
+                List.of("attachments that the phone no longer has: 1", "attachments, which are named only: 1"),
+                write(KindGroup.MESSAGES, "pdf:pictures=no").leftOut());
+    }
+
+    @Test
+    void aNoteStandsThereWithItsPicture() throws IOException {
+        var result = write(KindGroup.NOTES, "pdf:evidence=yes");
+        assertEquals(List.of(), result.leftOut());
+        var text = squeezed(PdfReferees.text(result.files().getFirst()));
+        for (var part : List.of(
+                "Leak", "Two planks up", "1 of 1 · 2025-11-14 21:04:11 UTC+01:00 · in Boat/../..", "Source: notes#1")) {
+            assertTrue(text.contains(squeezed(part)), () -> part + " in " + text);
+        }
+        assertTrue(text.contains(Digests.of("notes/leak.jpg".getBytes(StandardCharsets.UTF_8))));
+        assertEquals(1, PdfReferees.pictures(result.files().getFirst()));
+    }
+
+    @Test
+    void aContactSheetShowsWhatCanBeShownAndNamesTheRest() throws IOException {
+        var result = write(KindGroup.PICTURES, "contact-sheet:columns=3");
+        var sheet = result.files().getFirst();
+        assertEquals(List.of(), PdfReferees.brokenArchiveRules(sheet));
+        var text = PdfReferees.text(sheet);
+        for (var name : List.of("a.jpg", "b.jpg", "c.jpg", "2025-11-14 21:04")) {
+            assertTrue(text.contains(name), text);
+        }
+        assertEquals(1, PdfReferees.pictures(sheet));
+        assertEquals(List.of("pictures that can't be shown, which are named only: 2"), result.leftOut());
     }
 }

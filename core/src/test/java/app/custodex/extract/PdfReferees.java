@@ -25,6 +25,14 @@ final class PdfReferees {
         return run(0, List.of("pdftotext", "-enc", "UTF-8", file.toString(), "-"));
     }
 
+    /** How many pictures pdfimages of Poppler finds. */
+    static long pictures(Path file) throws IOException {
+        return run(0, List.of("pdfimages", "-list", file.toString()))
+                .lines()
+                .filter(line -> line.contains(" image "))
+                .count();
+    }
+
     /** That qpdf finds no fault in how the file is built, but that its library counts two objects too many. */
     static void checkForm(Path file) throws IOException {
         var said = run(3, List.of("qpdf", "--check", file.toString()));

@@ -4,10 +4,12 @@ import app.custodex.extract.Format;
 import app.custodex.extract.calendars.BookmarkPage;
 import app.custodex.extract.calendars.IcalendarFormat;
 import app.custodex.extract.calendars.NoteFiles;
+import app.custodex.extract.calendars.NotePdf;
 import app.custodex.extract.contacts.ContactPage;
 import app.custodex.extract.contacts.JcardFormat;
 import app.custodex.extract.contacts.LdifFormat;
 import app.custodex.extract.contacts.VcardFormat;
+import app.custodex.extract.originals.ContactSheet;
 import app.custodex.extract.originals.Originals;
 import app.custodex.extract.originals.PlacesFormat;
 import app.custodex.extract.tables.CsvFormat;
@@ -44,6 +46,7 @@ public final class Formats {
                 new BookmarkPage()));
         all.addAll(NoteFiles.all());
         all.addAll(List.of(new TranscriptText(), new XlsxFormat(), new CsvFormat(), new ListPage(), new ListPdf()));
+        all.addAll(List.of(new NotePdf(), new ContactSheet()));
         all.addAll(List.of(new JcardFormat(), new LdifFormat(), new MboxFormat(), new JsonLines()));
         all.addAll(PlacesFormat.all());
         all.addAll(Originals.all().stream()

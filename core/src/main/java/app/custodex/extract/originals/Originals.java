@@ -119,6 +119,11 @@ public final class Originals implements Format {
     }
 
     @Override
+    public boolean writesFilesAsTheyAre() {
+        return true;
+    }
+
+    @Override
     public List<Choice> choices() {
         return switch (group) {
             case MUSIC -> List.of(arranged, PLAYLIST);

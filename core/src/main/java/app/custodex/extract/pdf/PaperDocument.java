@@ -215,6 +215,47 @@ public final class PaperDocument implements Closeable {
         y -= height + 4;
     }
 
+    /**
+     * A picture and what is written below it.
+     *
+     * @param picture empty when there is none to show
+     */
+    public record Captioned(Optional<Picture> picture, String caption) {}
+
+    /** Pictures side by side, each as large as fits, with two lines of words below. */
+    public void row(List<Captioned> pictures, int columns, double mostHeight) throws IOException {
+        var ink = Ink.LESSER;
+        double cell = width() / columns;
+        double room = cell - CELL_GAP;
+        double words = 2 * ink.leading();
+        need(mostHeight + words + CELL_GAP);
+        double top = y;
+        for (int i = 0; i < pictures.size(); i++) {
+            var each = pictures.get(i);
+            double x = MARGIN + i * cell;
+            if (each.picture().isPresent()) {
+                var picture = each.picture().get();
+                double scale = Math.min(room / picture.width(), mostHeight / picture.height());
+                double height = picture.height() * scale;
+                open("Figure");
+                place(picture, each.caption(), x, top - height, picture.width() * scale, height);
+                close("Figure");
+            }
+            y = top - mostHeight;
+            open("P");
+            var lines = breaker.lines(each.caption(), room * 1000 / ink.size(), false);
+            var canvas = current().canvas();
+            canvas.begin("P", tree.piece(tree.current(), current().page()));
+            for (var line : lines.subList(0, Math.min(2, lines.size()))) {
+                draw(canvas, line, ink, x, room);
+                y -= ink.leading();
+            }
+            canvas.end();
+            close("P");
+        }
+        y = top - mostHeight - words - CELL_GAP;
+    }
+
     private void place(Picture picture, String shows, double x, double bottom, double width, double height) {
         var canvas = current().canvas();
         canvas.begin("Figure", tree.piece(tree.current(), current().page()));

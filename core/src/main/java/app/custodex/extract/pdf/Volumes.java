@@ -62,8 +62,13 @@ public final class Volumes implements Closeable {
 
     /** One more thing stands in the document; it is ended when it is full. */
     public void added() throws IOException {
-        things++;
-        if (things == MOST_THINGS || current().pictureBytes() > MOST_PICTURES) {
+        added(1);
+    }
+
+    /** Several more things stand in it. */
+    public void added(int more) throws IOException {
+        things += more;
+        if (things >= MOST_THINGS || current().pictureBytes() > MOST_PICTURES) {
             end();
         }
     }

@@ -22,7 +22,7 @@ import java.util.EnumSet;
 import java.util.List;
 import java.util.Set;
 
-/** Anything but contacts and conversations as a table on paper; those have forms of their own. */
+/** Anything but contacts, conversations and notes as a table on paper; those have forms of their own. */
 public final class ListPdf implements Format {
     private static final Choice EVIDENCE =
             Choice.whether("evidence", "For evidence: a cover, numbers, sources and digests", false);
@@ -44,7 +44,8 @@ public final class ListPdf implements Format {
 
     @Override
     public Set<KindGroup> groups() {
-        return EnumSet.complementOf(EnumSet.of(KindGroup.CONTACTS, KindGroup.MESSAGES, KindGroup.CONVERSATIONS));
+        return EnumSet.complementOf(
+                EnumSet.of(KindGroup.CONTACTS, KindGroup.MESSAGES, KindGroup.CONVERSATIONS, KindGroup.NOTES));
     }
 
     @Override

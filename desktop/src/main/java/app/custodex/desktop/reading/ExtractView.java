@@ -28,6 +28,7 @@ import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Function;
 import javafx.animation.Animation;
 import javafx.animation.KeyFrame;
+import javafx.animation.PauseTransition;
 import javafx.animation.Timeline;
 import javafx.collections.FXCollections;
 import javafx.geometry.Pos;
@@ -66,12 +67,17 @@ final class ExtractView extends HBox {
     private final Button start = Parts.button("extract-start", "Write the files", "Ctrl+Enter", this::start, "main");
     private final Button stop = Parts.button("extract-stop", "Stop", "", this::stop);
     private final Label progress = Parts.text("", "lesser");
+    private final Label room = Parts.sentence("", "lesser");
+    /** Runs while somebody types where to write. */
+    private final PauseTransition settled = new PauseTransition(javafx.util.Duration.millis(400));
+
     private final VBox result = new VBox(8);
     private final ExtractPreview preview;
     private final List<ExtractRow> groups = new ArrayList<>();
     private Optional<OpenPhone> phone = Optional.empty();
     private Map<KindGroup, long[]> numbers = Map.of();
     private Optional<CancelToken> running = Optional.empty();
+    private int measured;
 
     /** @param closed is told that it is to be put away */
     ExtractView(Desk desk, TrayModel tray, Runnable closed) {
@@ -128,7 +134,11 @@ final class ExtractView extends HBox {
         var where = Parts.row(
                 Parts.text("Into", "lesser"), folder, Parts.button("extract-choose", "Choose…", "", this::choose));
         var times = Parts.row(Parts.text("Times in", "lesser"), zone, Parts.gap(), progress, stop, start);
-        var foot = new VBox(8, handOut, where, times);
+        room.setId("extract-room");
+        handOut.onChange(this::measure);
+        folder.textProperty().addListener((o, was, is) -> settled.playFromStart());
+        settled.setOnFinished(event -> measure());
+        var foot = new VBox(8, handOut, where, room, times);
         foot.setStyle("-fx-padding: 10 12 10 12;");
         var left = new VBox(head, Parts.rule(), scroll, Parts.rule(), foot);
         left.getStyleClass().add("split-left");
@@ -260,6 +270,36 @@ final class ExtractView extends HBox {
         hideResult();
         start.setDisable(orders().isEmpty() || running.isPresent());
         phone.ifPresent(of -> Optional.ofNullable(zone.getValue()).ifPresent(in -> preview.show(of, orders(), in)));
+        measure();
+    }
+
+    /** Says how much room is needed and how much there is, before anything is written. */
+    private void measure() {
+        var target = target();
+        if (phone.isEmpty() || target.isEmpty()) {
+            room.setText("");
+            return;
+        }
+        var of = phone.get();
+        var orders = orders();
+        var form = handOut.form();
+        int mine = ++measured;
+        desk.work().start("Extract", () -> of.room(orders, form, target.get()), found -> {
+            if (mine == measured) {
+                var words = (found.needed() > 0 ? "At least " + desk.words().bytes(found.needed()) + "; " : "")
+                        + desk.words().bytes(found.free()) + " free there.";
+                room.setText(found.trouble().map(Problem::sentence).orElse(words + " Nothing is overwritten."));
+            }
+        });
+    }
+
+    /** Empty when what was typed is no folder. */
+    private Optional<Path> target() {
+        try {
+            return Optional.of(Path.of(folder.getText().strip()).toAbsolutePath());
+        } catch (InvalidPathException e) {
+            return Optional.empty();
+        }
     }
 
     private void hideResult() {
@@ -286,13 +326,12 @@ final class ExtractView extends HBox {
         if (phone.isEmpty() || running.isPresent() || orders().isEmpty()) {
             return;
         }
-        Path target;
-        try {
-            target = Path.of(folder.getText().strip()).toAbsolutePath();
-        } catch (InvalidPathException e) {
+        var typed = target();
+        if (typed.isEmpty()) {
             desk.work().tell(Problem.failure(folder.getText(), "This is not a folder name", "Choose a folder"));
             return;
         }
+        var target = typed.get();
         var of = phone.get();
         var orders = orders();
         long all = orders.stream().mapToLong(Extraction.Order::count).sum();

@@ -44,6 +44,14 @@ final class HandOutAs extends VBox {
         getChildren().addAll(Parts.row(Parts.text("Hand out as", "lesser"), form), secrets);
     }
 
+    Form form() {
+        return form.getValue();
+    }
+
+    void onChange(Runnable changed) {
+        form.valueProperty().addListener((o, was, is) -> changed.run());
+    }
+
     /**
      * What was chosen; the caller closes its passphrase. The fields are empty then.
      *
