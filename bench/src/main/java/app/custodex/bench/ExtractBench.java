@@ -41,8 +41,8 @@ public final class ExtractBench {
                 int number = custodex.dockets().open(form, bay.address()).number();
                 custodex.dockets().change(number, docket -> docket.withPhone(phone));
                 try (var open = custodex.reading().open(Mandate.ofShop(), phone.identifier(), 1, Locale.getDefault())) {
-                    for (var how : List.of("page", "text", "csv", "xlsx", "json-lines")) {
-                        time(open, KindGroup.MESSAGES, how, folder.resolve(how));
+                    for (var how : List.of("page", "text", "csv", "xlsx", "json-lines", "pdf", "pdf:evidence")) {
+                        time(open, KindGroup.MESSAGES, how, folder.resolve(how.replace(':', ' ')));
                     }
                     for (var how : List.of("vcard4", "csv", "ldif")) {
                         time(open, KindGroup.CONTACTS, how, folder.resolve("contacts " + how));
@@ -57,7 +57,9 @@ public final class ExtractBench {
         var all = new BitSet();
         all.set(1, 10_000_000);
         var numbers = open.groups(all).getOrDefault(group, new long[0]);
-        var order = Extraction.Order.of(group, numbers, Formats.of(group, how).orElseThrow(), Chosen.USUAL);
+        var parts = List.of(how.split(":"));
+        var format = Formats.of(group, parts.getFirst()).orElseThrow();
+        var order = Extraction.Order.of(group, numbers, format, Chosen.of(format, parts.subList(1, parts.size())));
         double took = Side.seconds(() ->
                 open.extract(List.of(order), ZoneId.of("UTC"), Delivery.FILES, to, done -> {}, new CancelToken()));
         var copy = to.resolveSibling(to.getFileName() + " copied");

@@ -33,9 +33,11 @@ final class FormatsCommand implements Callable<Integer> {
                             + (format.leavesOut().isEmpty() ? "" : ". " + format.leavesOut()));
                     for (var choice : format.choices()) {
                         out.println("\t:" + choice.code() + "="
-                                + choice.values().stream()
-                                        .map(value -> value.code())
-                                        .collect(Collectors.joining("|"))
+                                + (choice.isWords()
+                                        ? "WORDS"
+                                        : choice.values().stream()
+                                                .map(value -> value.code())
+                                                .collect(Collectors.joining("|")))
                                 + "\t" + choice.label());
                     }
                 }

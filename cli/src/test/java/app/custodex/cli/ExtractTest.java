@@ -92,6 +92,34 @@ class ExtractTest extends CommandTest {
     }
 
     @Test
+    void oneFileUnderAPassphraseIsRememberedOnTheDocket() throws IOException {
+        doneOwn("backup", "ostrel", "--quiet");
+        var words = "lantern orbit meadow cinder";
+        secrets(words, words);
+        var made = runOwn(
+                "extract",
+                PHONE,
+                "--to",
+                out.toString(),
+                "--package",
+                "sealed",
+                "--secrets-stdin",
+                "--as",
+                "messages=pdf:evidence:black-out=Halvard Rook");
+        assertEquals(3, made.code(), made.err()); // what was read has losses of its own
+        assertEquals(1, names(out).size(), "nothing lies beside it");
+        assertTrue(names(out).getFirst().endsWith(".zip.age"), names(out).toString());
+        assertCode(1, "There is no such package", runOwn("extract", PHONE, "--to", out.toString(), "--package", "box"));
+        secrets("summer1", "summer1");
+        assertCode(
+                1,
+                "This passphrase would fall in",
+                runOwn("extract", PHONE, "--to", out.toString(), "--package", "sealed", "--secrets-stdin"));
+
+        assertTrue(formats("--group", "messages").contains("\t:black-out=WORDS\t"));
+    }
+
+    @Test
     void theFormatsAreListedWithTheirChoices() {
         var listed = formats("--group", "contacts");
         assertTrue(listed.startsWith("contacts=vcard4\t"), listed);

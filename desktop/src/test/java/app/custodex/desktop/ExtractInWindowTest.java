@@ -4,6 +4,10 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import app.custodex.app.Home;
+import app.custodex.base.RealDisk;
+import app.custodex.docket.HandOutBook;
+import app.custodex.extract.Delivery.Form;
 import app.custodex.extract.Format;
 import java.io.IOException;
 import java.net.URI;
@@ -11,9 +15,13 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
+import javafx.scene.control.CheckBox;
 import javafx.scene.control.ComboBox;
+import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextArea;
+import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
+import javafx.scene.layout.VBox;
 import javafx.stage.Stage;
 import org.jsoup.Jsoup;
 import org.junit.jupiter.api.Test;
@@ -51,6 +59,74 @@ class ExtractInWindowTest extends WindowTest {
         }
     }
 
+    private void leaveOutAllBut(FxRobot robot, String... groups) {
+        for (var group : List.of(
+                "messages",
+                "calls",
+                "pictures",
+                "contacts",
+                "music",
+                "apps",
+                "other",
+                "notes",
+                "events",
+                "books",
+                "web")) {
+            boolean there = robot.lookup("#format-" + group).tryQuery().isPresent();
+            if (there && !List.of(groups).contains(group)) {
+                choose(robot, group, "");
+            }
+        }
+    }
+
+    /** A transcript for evidence without somebody, looked at before it is written, in a package that the customer's passphrase opens. */
+    @Test
+    void aTranscriptWithoutSomebodyGoesIntoASealedPackage(FxRobot robot) throws Exception {
+        readyPhone(robot);
+        click(robot, "#backup-start");
+        untilText(robot, "#backup-title", "Layer 1 is saved and checked");
+        robot.push(KeyCode.CONTROL, KeyCode.R);
+        until("the whole layer", () -> text(robot, "#room-where").contains("times in"));
+        robot.push(KeyCode.F6);
+        robot.push(KeyCode.CONTROL, KeyCode.E);
+        until("its groups", () -> shows(robot, "#extract-row-messages"));
+        choose(robot, "messages", "pdf");
+        leaveOutAllBut(robot, "messages");
+        ScrollPane pages = robot.lookup("#extract-preview-pages").queryAs(ScrollPane.class);
+        until("the pages", () -> !((VBox) pages.getContent()).getChildren().isEmpty());
+        robot.interact(() -> robot.lookup("#extract-messages-evidence")
+                .queryAs(CheckBox.class)
+                .fire());
+        write(robot, "#extract-messages-black-out", "Ivo Kelp");
+        write(robot, "#extract-folder", out.toString());
+        until("how much room there is", () -> text(robot, "#extract-room").contains("free there"));
+        ComboBox<Form> form = robot.lookup("#extract-form").queryComboBox();
+        robot.interact(() -> form.setValue(Form.SEALED));
+        write(robot, "#extract-passphrase", "lantern orbit meadow cinder");
+        write(robot, "#extract-passphrase-again", "lantern orbit meadow");
+        robot.push(KeyCode.CONTROL, KeyCode.ENTER);
+        until("that they differ", () -> text(robot, "#message-what").contains("The two passphrases differ"));
+        assertEquals(List.of(), files(""));
+        write(robot, "#extract-passphrase", "lantern orbit meadow cinder");
+        write(robot, "#extract-passphrase-again", "lantern orbit meadow cinder");
+        robot.push(KeyCode.CONTROL, KeyCode.ENTER);
+        until("the package", () -> shows(robot, "#extract-done"));
+        assertEquals(1, files(".zip.age").size());
+        try (var there = Files.list(out)) {
+            assertEquals(1, there.count(), "nothing lies beside it");
+        }
+        assertEquals(
+                "", robot.lookup("#extract-passphrase").queryAs(TextField.class).getText());
+        var noted =
+                new HandOutBook(new Home(home).handOuts(), new RealDisk()).all().getFirst();
+        assertEquals(
+                files(".zip.age").getFirst().toString(),
+                noted.files().getFirst().path());
+        var settings = Files.readString(new Home(home).settings());
+        assertTrue(settings.contains("pdf:evidence=yes"), settings);
+        assertFalse(settings.contains("Kelp"), "what is blacked out is nobody's business");
+    }
+
     @Test
     void whatARangeShowsComesOutAsItWasPreviewed(FxRobot robot) throws Exception {
         readyPhone(robot);
@@ -73,11 +149,7 @@ class ExtractInWindowTest extends WindowTest {
         until("the text", () -> preview(robot).contains("Times in "));
         choose(robot, "messages", "page");
         choose(robot, "calls", "csv");
-        for (var group : List.of("pictures", "contacts", "music", "apps", "other", "notes", "events", "books", "web")) {
-            if (robot.lookup("#format-" + group).tryQuery().isPresent()) {
-                choose(robot, group, "");
-            }
-        }
+        leaveOutAllBut(robot, "messages", "calls");
         write(robot, "#extract-folder", out.toString());
         robot.push(KeyCode.CONTROL, KeyCode.ENTER);
         until("the files", () -> shows(robot, "#extract-done"));
