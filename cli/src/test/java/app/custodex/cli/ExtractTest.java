@@ -96,7 +96,7 @@ class ExtractTest extends CommandTest {
         doneOwn("backup", "ostrel", "--quiet");
         var words = "lantern orbit meadow cinder";
         secrets(words, words);
-        var made = runOwn(
+        doneOwn(
                 "extract",
                 PHONE,
                 "--to",
@@ -106,7 +106,6 @@ class ExtractTest extends CommandTest {
                 "--secrets-stdin",
                 "--as",
                 "messages=pdf:evidence:black-out=Halvard Rook");
-        assertEquals(3, made.code(), made.err()); // what was read has losses of its own
         assertEquals(1, names(out).size(), "nothing lies beside it");
         assertTrue(names(out).getFirst().endsWith(".zip.age"), names(out).toString());
         assertCode(1, "There is no such package", runOwn("extract", PHONE, "--to", out.toString(), "--package", "box"));

@@ -9,10 +9,12 @@ import app.custodex.link.FileSource;
 import app.custodex.link.PhonePath;
 import app.custodex.media.MediaWorkers;
 import app.custodex.media.Picture;
+import app.custodex.media.SoundCoding;
 import app.custodex.media.UnplayableException;
 import app.custodex.model.Contact;
 import java.io.IOException;
 import java.io.InputStream;
+import java.io.OutputStream;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.util.Optional;
@@ -74,6 +76,16 @@ record ExtractMaterial(OpenPhone open, FileSource source, ZoneId zone, Origin or
             return Optional.of(MediaWorkers.shared().picture(media, side, false));
         } catch (UnplayableException e) {
             return Optional.empty();
+        }
+    }
+
+    @Override
+    public boolean convert(String item, SoundCoding coding, int kilobits, OutputStream out) throws IOException {
+        try (var media = open.media(item)) {
+            MediaWorkers.shared().convert(media, coding, kilobits, out);
+            return true;
+        } catch (UnplayableException e) {
+            return false;
         }
     }
 

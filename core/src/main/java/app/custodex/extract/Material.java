@@ -3,9 +3,11 @@ package app.custodex.extract;
 import app.custodex.catalogue.Catalogue;
 import app.custodex.catalogue.SentIn;
 import app.custodex.media.Picture;
+import app.custodex.media.SoundCoding;
 import app.custodex.model.Contact;
 import java.io.IOException;
 import java.io.InputStream;
+import java.io.OutputStream;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.util.Optional;
@@ -44,6 +46,14 @@ public interface Material {
      * @param side the most pixels along its longer side
      */
     Optional<Picture> picture(String item, int side) throws IOException;
+
+    /**
+     * Writes the sound of an item in another form.
+     *
+     * @param kilobits a second of stereo, where the coding asks for it
+     * @return whether it is complete; else it can't be decoded, and what was written is worth nothing
+     */
+    boolean convert(String item, SoundCoding coding, int kilobits, OutputStream out) throws IOException;
 
     /** When an item was last changed. */
     Instant modified(String item) throws IOException;

@@ -157,6 +157,15 @@ final class MediaWorker implements WarmPool.Worker {
         ask(Kind.FILM, source, limit, most, arguments, sink, wire::body);
     }
 
+    /** Each frame is a piece of the file, with its place instead of a time. */
+    void convert(MediaSource source, SoundCoding coding, int kilobits, Duration limit, Sink sink) throws IOException {
+        var arguments = ByteBuffer.allocate(5)
+                .put((byte) coding.ordinal())
+                .putInt(kilobits)
+                .flip();
+        ask(Kind.CONVERT, source, limit, Exchange.PIECE + 16, arguments, sink, wire::body);
+    }
+
     private interface Answer<T> {
         T read() throws IOException;
     }

@@ -135,6 +135,11 @@ public final class MediaWorkerMain {
                 Films.play(exchange, size, wish, millis);
                 wire.send(Kind.RESULT);
             }
+            case CONVERT -> {
+                var coding = SoundCoding.values()[question.get()];
+                Sounds.convert(exchange, size, coding, question.getInt(), millis);
+                wire.send(Kind.RESULT);
+            }
             default -> throw new Undecodable(kind + " is no question");
         }
     }

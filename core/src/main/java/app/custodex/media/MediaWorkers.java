@@ -2,6 +2,7 @@ package app.custodex.media;
 
 import app.custodex.base.WarmPool;
 import java.io.IOException;
+import java.io.OutputStream;
 import java.nio.ByteBuffer;
 import java.time.Duration;
 import java.time.temporal.ChronoUnit;
@@ -26,6 +27,7 @@ public final class MediaWorkers {
     private static final Logger LOG = LoggerFactory.getLogger(MediaWorkers.class);
     private static final Duration PICTURE = Duration.ofSeconds(20);
     private static final Duration PEAKS = Duration.ofMinutes(2);
+    private static final Duration CONVERSION = Duration.ofMinutes(10);
     private static final Duration FRAME = Duration.ofSeconds(8);
     private static final MediaWorkers SHARED = new MediaWorkers(PICTURE);
 
@@ -96,6 +98,32 @@ public final class MediaWorkers {
                     (at, samples) -> listener.hear(samples) ? Optional.of(Long.MIN_VALUE) : Optional.empty());
             return true;
         });
+    }
+
+    /**
+     * Writes the sound of a file in another form, with its tags.
+     *
+     * @param kilobits a second of stereo, where the coding asks for it
+     * @throws UnplayableException when that can't be done; what was written until then is worth nothing
+     */
+    public void convert(MediaSource source, SoundCoding coding, int kilobits, OutputStream out) throws IOException {
+        var at = new long[1];
+        with(worker -> {
+            worker.convert(source, coding, kilobits, CONVERSION, (place, piece) -> {
+                if (place != at[0]) {
+                    throw new Wire.Broken("a piece at " + place + " instead of " + at[0]);
+                }
+                var bytes = new byte[piece.remaining()];
+                piece.get(bytes);
+                out.write(bytes);
+                at[0] += bytes.length;
+                return Optional.of(Long.MIN_VALUE);
+            });
+            return true;
+        });
+        if (at[0] == 0) {
+            throw new UnplayableException(UnplayableException.Why.DAMAGED, "nothing came of it");
+        }
     }
 
     /** Takes the pictures of a video. */

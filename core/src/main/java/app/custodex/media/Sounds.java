@@ -2,6 +2,7 @@ package app.custodex.media;
 
 import static app.custodex.media.Undecodable.check;
 import static org.bytedeco.ffmpeg.global.avfilter.av_buffersink_get_frame;
+import static org.bytedeco.ffmpeg.global.avfilter.av_buffersink_set_frame_size;
 import static org.bytedeco.ffmpeg.global.avfilter.av_buffersrc_add_frame;
 import static org.bytedeco.ffmpeg.global.avfilter.avfilter_get_by_name;
 import static org.bytedeco.ffmpeg.global.avfilter.avfilter_graph_alloc;
@@ -67,6 +68,52 @@ final class Sounds implements AutoCloseable {
                 return exchange.frame(
                         millis, ByteBuffer.allocate(Long.BYTES).putLong(at).flip(), samples);
             });
+        }
+    }
+
+    /** Sends the sound of a file in another form, piece by piece. */
+    static void convert(Exchange exchange, long size, SoundCoding coding, int kilobits, int millis) throws IOException {
+        try (var sounds = new Sounds(exchange);
+                var in = new AvInput(exchange, size).look()) {
+            sounds.convert(in, sound(in), coding, kilobits, millis);
+        }
+    }
+
+    private void convert(AvInput in, AVStream stream, SoundCoding coding, int kilobits, int millis) throws IOException {
+        try (var decoding = new Decoding(exchange, in, stream, 1)) {
+            var first = decoding.next().orElseThrow(() -> new Undecodable("nothing was decoded"));
+            int rate = coding.rate(first.sample_rate());
+            int channels = Math.min(2, first.ch_layout().nb_channels());
+            try (var encoding = new Encoding(coding, kilobits, rate, channels, in, stream)) {
+                var ends = build(
+                        String.format(
+                                Locale.ROOT,
+                                "aresample=%d,aformat=sample_fmts=%s:channel_layouts=%s",
+                                rate,
+                                coding.samples(),
+                                channels == 1 ? "mono" : "stereo"),
+                        first);
+                if (encoding.frameSize() > 0) {
+                    av_buffersink_set_frame_size(ends.end(), encoding.frameSize());
+                }
+                for (var next = Optional.of(first); next.isPresent(); next = decoding.next()) {
+                    if (!ends.shape().equals(Shape.of(next.get()))) {
+                        continue; // damage; the filters are made for another shape
+                    }
+                    check(av_buffersrc_add_frame(ends.source(), next.get()), "filter");
+                    encode(ends, encoding);
+                }
+                av_buffersrc_add_frame(ends.source(), null);
+                encode(ends, encoding);
+                encoding.finish(exchange, millis);
+            }
+        }
+    }
+
+    private void encode(Ends ends, Encoding encoding) throws Undecodable {
+        while (av_buffersink_get_frame(ends.end(), filtered) >= 0) {
+            encoding.add(filtered);
+            av_frame_unref(filtered);
         }
     }
 

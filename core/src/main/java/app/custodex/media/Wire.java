@@ -19,6 +19,7 @@ final class Wire {
         PEAKS,
         SOUND,
         FILM,
+        CONVERT,
         /** To the worker while it works. */
         DATA,
         CREDIT,

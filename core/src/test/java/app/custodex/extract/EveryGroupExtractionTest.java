@@ -241,4 +241,18 @@ class EveryGroupExtractionTest extends ExtractionCase {
                 "Books: There is nothing of it to write.",
                 result.problems().getFirst().sentence());
     }
+
+    @Test
+    void soundThatCantBeConvertedIsWrittenAsItIs() throws IOException {
+        var songs = byName(write(KindGroup.MUSIC, "originals:sound=opus:rate=128:folders=flat"));
+        var song = songs.entrySet().iterator().next();
+        assertTrue(song.getKey().endsWith("/03 Løft.opus"), song.getKey());
+        assertEquals("OPUS at 128", Files.readString(song.getValue()));
+        var result = write(KindGroup.VOICEMAIL, "originals:sound=mp3");
+        assertEquals("voicemail/a.amr", Files.readString(result.files().getFirst()), "byte for byte");
+        assertTrue(result.files().getFirst().toString().endsWith(".amr"));
+        assertEquals(
+                "It can't be given another form, and is written as it is",
+                result.problems().getFirst().what());
+    }
 }

@@ -8,11 +8,13 @@ import app.custodex.extract.Extraction.Order;
 import app.custodex.extract.formats.Formats;
 import app.custodex.extract.handover.Targets;
 import app.custodex.media.Picture;
+import app.custodex.media.SoundCoding;
 import app.custodex.model.Contact;
 import app.custodex.model.KindGroup;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.InputStream;
+import java.io.OutputStream;
 import java.nio.ByteBuffer;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
@@ -66,6 +68,13 @@ public final class Written {
                 red.putInt(0x0000ffff);
             }
             return Optional.of(new Picture(40, 30, false, false, 40, 30, red.flip()));
+        }
+
+        /** Names the coding, of what is no text. */
+        @Override
+        public boolean convert(String item, SoundCoding coding, int kilobits, OutputStream out) throws IOException {
+            out.write((coding + " at " + kilobits).getBytes(StandardCharsets.UTF_8));
+            return !item.endsWith(".amr");
         }
 
         @Override
@@ -208,6 +217,11 @@ public final class Written {
 
         @Override
         public Optional<Picture> picture(String item, int side) {
+            throw new AssertionError("contacts are no files");
+        }
+
+        @Override
+        public boolean convert(String item, SoundCoding coding, int kilobits, OutputStream out) {
             throw new AssertionError("contacts are no files");
         }
 

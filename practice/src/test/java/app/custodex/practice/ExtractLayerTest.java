@@ -25,6 +25,7 @@ import app.custodex.link.Family;
 import app.custodex.link.PhoneIdentity;
 import app.custodex.link.PhonePath;
 import app.custodex.media.Picture;
+import app.custodex.media.SoundCoding;
 import app.custodex.model.Contact;
 import app.custodex.model.KindGroup;
 import app.custodex.model.ThingKind;
@@ -35,6 +36,7 @@ import app.custodex.readers.families.FamilyReaders;
 import biweekly.Biweekly;
 import java.io.IOException;
 import java.io.InputStream;
+import java.io.OutputStream;
 import java.net.URI;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -76,6 +78,11 @@ class ExtractLayerTest {
         @Override
         public Optional<Picture> picture(String item, int side) {
             return Optional.empty();
+        }
+
+        @Override
+        public boolean convert(String item, SoundCoding coding, int kilobits, OutputStream content) {
+            return false;
         }
 
         @Override

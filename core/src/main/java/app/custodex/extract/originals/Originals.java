@@ -9,6 +9,7 @@ import app.custodex.extract.Chosen;
 import app.custodex.extract.Format;
 import app.custodex.extract.OutFolder;
 import app.custodex.extract.pictures.PictureForm;
+import app.custodex.media.SoundCoding;
 import app.custodex.model.Album;
 import app.custodex.model.Attachment;
 import app.custodex.model.KindGroup;
@@ -22,11 +23,13 @@ import java.time.LocalDateTime;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.EnumSet;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 
 /** Files as they are, byte for byte, with the time at which they were last changed, in folders that people find their way in. */
@@ -74,6 +77,22 @@ public final class Originals implements Format {
             new Value("no-place", "stays but for the place"),
             new Value("none", "is taken out"));
 
+    private static final Choice SOUND = Choice.one(
+            "sound",
+            "Sound",
+            new Value("as-it-is", "as it is"),
+            new Value("mp3", "as MP3"),
+            new Value("m4a", "as M4A (AAC)"),
+            new Value("opus", "as Opus"),
+            new Value("flac", "as FLAC"),
+            new Value("wav", "as WAV"));
+    private static final Choice RATE = Choice.one(
+            "rate",
+            "Quality of MP3, M4A and Opus",
+            new Value("192", "192 kbit/s"),
+            new Value("128", "128 kbit/s"),
+            new Value("320", "320 kbit/s"));
+
     private final KindGroup group;
     private final Choice arranged;
 
@@ -108,7 +127,8 @@ public final class Originals implements Format {
         return switch (group) {
             case MESSAGES -> "Leaves out the messages themselves";
             case PICTURES ->
-                "Leaves out nothing, unless something is to be taken out of them: then videos, too, since they keep places";
+                "Where something is to be taken out of pictures, leaves out videos, since they keep places";
+            case MUSIC -> "In another form, leaves out the picture of a song";
             default -> "";
         };
     }
@@ -126,7 +146,8 @@ public final class Originals implements Format {
     @Override
     public List<Choice> choices() {
         return switch (group) {
-            case MUSIC -> List.of(arranged, PLAYLIST);
+            case MUSIC -> List.of(arranged, SOUND, RATE, PLAYLIST);
+            case VOICEMAIL -> List.of(arranged, SOUND, RATE);
             case PICTURES -> List.of(arranged, CODING, QUALITY, SIDE, FACTS);
             default -> List.of(arranged);
         };
@@ -143,7 +164,7 @@ public final class Originals implements Format {
     public void write(Batch batch, Chosen chosen, OutFolder out) throws IOException {
         var folder = out.folder(batch.title());
         var arrangement = new Arrangement(batch, chosen.of(arranged));
-        var put = new Put(batch, form(chosen));
+        var put = new Put(batch, form(chosen), sound(chosen));
         var playlist = new ArrayList<PlaylistFile.Entry>();
         for (var wanted : batch.each(arrangement::of)) {
             for (var each : wanted) {
@@ -162,6 +183,13 @@ public final class Originals implements Format {
                 }
             }
         }
+    }
+
+    private static Optional<Put.SoundForm> sound(Chosen chosen) {
+        return Arrays.stream(SoundCoding.values())
+                .filter(coding -> coding.name().equalsIgnoreCase(chosen.of(SOUND)))
+                .map(coding -> new Put.SoundForm(coding, Integer.parseInt(chosen.of(RATE))))
+                .findFirst();
     }
 
     private static PictureForm form(Chosen chosen) {

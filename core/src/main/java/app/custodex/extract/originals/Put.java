@@ -3,28 +3,51 @@ package app.custodex.extract.originals;
 import app.custodex.base.Problem;
 import app.custodex.extract.Batch;
 import app.custodex.extract.OutFolder;
+import app.custodex.extract.Spool;
 import app.custodex.extract.UnreadableException;
 import app.custodex.extract.pictures.PictureFiles;
 import app.custodex.extract.pictures.PictureFiles.Impossible;
 import app.custodex.extract.pictures.PictureForm;
+import app.custodex.media.SoundCoding;
 import app.custodex.model.Attachment;
 import app.custodex.model.Thing;
 import app.custodex.model.ThingKind;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.nio.file.Path;
+import java.util.EnumSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
+import java.util.Set;
 
 /** Writes files, byte for byte or as pictures in another form. */
 final class Put {
+    private static final Set<ThingKind> SOUND =
+            EnumSet.of(ThingKind.TRACK, ThingKind.PODCAST, ThingKind.MEMO, ThingKind.RINGTONE, ThingKind.VOICEMAIL);
+
     private final Batch batch;
     private final PictureForm form;
+    private final Optional<SoundForm> sound;
     private final PictureFiles pictures;
 
-    Put(Batch batch, PictureForm form) {
+    /**
+     * In which form sound is written.
+     *
+     * @param kilobits a second of stereo, where the coding asks for it
+     */
+    record SoundForm(SoundCoding coding, int kilobits) {
+        String name(String own) {
+            int dot = own.lastIndexOf('.');
+            return (dot < 1 ? own : own.substring(0, dot)) + "." + coding.name().toLowerCase(Locale.ROOT);
+        }
+    }
+
+    /** @param sound empty when it is written as it is */
+    Put(Batch batch, PictureForm form, Optional<SoundForm> sound) {
         this.batch = batch;
         this.form = form;
+        this.sound = sound;
         pictures = new PictureFiles(batch.material(), form);
     }
 
@@ -45,6 +68,9 @@ final class Put {
             for (var each : path) {
                 into = into.sharedFolder(each);
             }
+            if (sound.isPresent() && SOUND.contains(of.kind())) {
+                return Optional.of(sound(into, name, file.item(), sound.get()));
+            }
             if (form.keepsFiles() || of.kind() != ThingKind.PICTURE && of.kind() != ThingKind.VIDEO) {
                 return Optional.of(asItIs(into, name, file.item()));
             }
@@ -59,6 +85,25 @@ final class Put {
     private Path asItIs(OutFolder into, String name, String item) throws IOException {
         try (var content = batch.material().open(item)) {
             return into.original(name, content, batch.material().modified(item));
+        }
+    }
+
+    private Path sound(OutFolder into, String name, String item, SoundForm wanted) throws IOException {
+        if (into.isPreview()) {
+            return into.original(
+                    wanted.name(name),
+                    new ByteArrayInputStream(new byte[0]),
+                    batch.material().modified(item));
+        }
+        try (var spool = new Spool()) {
+            if (!batch.material().convert(item, wanted.coding(), wanted.kilobits(), spool)) {
+                batch.problem(Problem.note(item, "It can't be given another form, and is written as it is", ""));
+                return asItIs(into, name, item);
+            }
+            try (var content = spool.content()) {
+                return into.original(
+                        wanted.name(name), content, batch.material().modified(item));
+            }
         }
     }
 

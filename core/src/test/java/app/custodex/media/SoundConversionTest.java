@@ -1,0 +1,128 @@
+package app.custodex.media;
+
+import static org.junit.jupiter.api.Assertions.assertArrayEquals;
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertThrows;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import app.custodex.base.Json;
+import com.fasterxml.jackson.databind.JsonNode;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Arrays;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+/** Sound in other forms, looked at by ffprobe and decoded again by ffmpeg. */
+class SoundConversionTest {
+    @TempDir
+    private Path folder;
+
+    private MediaSamples samples = new MediaSamples(Path.of(""));
+
+    @BeforeEach
+    void prepare() {
+        samples = new MediaSamples(folder);
+    }
+
+    private Path converted(Path file, SoundCoding coding, String name) throws IOException {
+        var out = new ByteArrayOutputStream();
+        try (var source = MediaSamples.open(file)) {
+            MediaWorkers.shared().convert(source, coding, 192, out);
+        }
+        return Files.write(folder.resolve(name), out.toByteArray());
+    }
+
+    private static JsonNode probe(Path file) throws IOException {
+        return Json.LINE.readTree(MediaSamples.run(
+                "ffprobe", "-v", "quiet", "-of", "json", "-show_format", "-show_streams", file.toString()));
+    }
+
+    private static byte[] samplesOf(Path file) throws IOException {
+        return MediaSamples.run("ffmpeg", "-v", "quiet", "-i", file.toString(), "-f", "s16le", "-");
+    }
+
+    private Path song(String name, String... options) throws IOException {
+        return samples.made(name, all(options));
+    }
+
+    private static String[] all(String... options) {
+        var common = new String[] {
+            "-f",
+            "lavfi",
+            "-i",
+            "sine=frequency=440:sample_rate=44100:duration=7",
+            "-metadata",
+            "title=Løft",
+            "-metadata",
+            "artist=Ærø Choir"
+        };
+        var all = Arrays.copyOf(common, common.length + options.length);
+        System.arraycopy(options, 0, all, common.length, options.length);
+        return all;
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "MP3, made.mp3, mp3, 44100",
+        "M4A, made.m4a, aac, 44100",
+        "OPUS, made.opus, opus, 48000",
+        "FLAC, made.flac, flac, 44100",
+        "WAV, made.wav, pcm_s16le, 44100"
+    })
+    void aSongComesInEveryFormWithItsTags(SoundCoding coding, String name, String codec, int rate) throws IOException {
+        var made = converted(song("song.flac", "-ac", "2"), coding, name);
+        var probed = probe(made);
+        var stream = probed.get("streams").get(0);
+        assertEquals(codec, stream.get("codec_name").asText());
+        assertEquals(rate, stream.get("sample_rate").asInt());
+        assertEquals(2, stream.get("channels").asInt());
+        assertEquals(7.0, probed.get("format").get("duration").asDouble(), 0.1);
+        var tags = probed.get("format").has("tags") ? probed.get("format").get("tags") : stream.get("tags");
+        var said = (coding == SoundCoding.OPUS ? stream.get("tags") : tags).toString();
+        assertTrue(said.contains("Løft") && said.contains("Ærø Choir"), said);
+        assertEquals(0.0, MediaSamples.seconds(made) - 7.0, 0.1);
+    }
+
+    @ParameterizedTest
+    @CsvSource({"FLAC, made.flac", "WAV, made.wav"})
+    void whatLosesNothingHasTheSameSamples(SoundCoding coding, String name) throws IOException {
+        var song = song("song.wav", "-ac", "1");
+        assertArrayEquals(samplesOf(song), samplesOf(converted(song, coding, name)));
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "8000, MP3, made.mp3",
+        "8000, M4A, made.m4a",
+        "8000, OPUS, made.opus",
+        "11025, MP3, made.mp3",
+        "96000, M4A, made.m4a"
+    })
+    void aVoiceOfAnyRateComesOut(int rate, SoundCoding coding, String name) throws IOException {
+        var made = converted(song("voice.wav", "-ac", "1", "-ar", String.valueOf(rate)), coding, name);
+        assertEquals(7.0, MediaSamples.seconds(made), 0.3, "whole frames");
+        assertEquals(1, probe(made).get("streams").get(0).get("channels").asInt());
+    }
+
+    @Test
+    void soundOfMoreThanTwoChannelsBecomesStereo() throws IOException {
+        var made = converted(song("wide.wav", "-ac", "6"), SoundCoding.MP3, "made.mp3");
+        assertEquals(2, probe(made).get("streams").get(0).get("channels").asInt());
+    }
+
+    @Test
+    void whatIsNoSoundIsTold() throws IOException {
+        var file = Files.writeString(folder.resolve("a.mp3"), "no sound at all ".repeat(1_000));
+        assertThrows(UnplayableException.class, () -> converted(file, SoundCoding.MP3, "made.mp3"));
+        var song = Files.readAllBytes(song("song.flac", "-ac", "2"));
+        var cut = Files.write(folder.resolve("cut.flac"), Arrays.copyOf(song, song.length / 2));
+        var made = converted(cut, SoundCoding.WAV, "made.wav");
+        assertTrue(MediaSamples.seconds(made) < 6, "what is there is kept");
+    }
+}
