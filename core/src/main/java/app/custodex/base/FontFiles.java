@@ -13,8 +13,11 @@ public final class FontFiles {
     /** Latin, Greek and Cyrillic. */
     public static final String PLAIN = "NotoSans_400Regular";
 
-    /** The same in the weight of headings. */
+    /** Greek and Cyrillic in the weight of the window's headings. */
     public static final String STRONG = "NotoSans_600SemiBold";
+
+    /** The same as the plain one in the weight of headings on paper. */
+    public static final String BOLD = "NotoSans_700Bold";
 
     public static final String EMOJI = "NotoEmoji_400Regular";
 

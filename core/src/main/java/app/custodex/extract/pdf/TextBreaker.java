@@ -18,6 +18,8 @@ public final class TextBreaker {
     private static final String TAB = " ".repeat(4);
     private static final Pattern SIGN = Pattern.compile("\\X");
     private static final int ODD = 1;
+    /** Behind Latin, all of which the plain font has; before the first sign that joins another one. */
+    private static final int FIRST_MARK = 0x250;
     /** A longer word is broken between its signs without being measured whole. */
     private static final int LONGEST_WORD = 200;
 
@@ -86,6 +88,10 @@ public final class TextBreaker {
         }
 
         private List<Stretch> stretches(byte[] levels, boolean strong) {
+            if (!text.isEmpty()
+                    && text.chars().allMatch(c -> c < FIRST_MARK)) { // most texts, and the quick way for them
+                return List.of(new Stretch(0, text.length(), (byte) 0, typefaces.plain(strong), Optional.empty()));
+            }
             var found = new ArrayList<Stretch>();
             clusters.setText(text);
             Optional<Typeface> before = Optional.empty();

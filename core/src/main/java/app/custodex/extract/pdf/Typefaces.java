@@ -33,6 +33,11 @@ public final class Typefaces implements Closeable {
         return words.computeIfAbsent(new Word(typeface, text, rightToLeft), word -> typeface.shape(text, rightToLeft));
     }
 
+    /** The one for Latin. */
+    Typeface plain(boolean strong) {
+        return load(strong ? FontFiles.BOLD : FontFiles.PLAIN);
+    }
+
     /**
      * The font that draws what readers see as one sign.
      *
@@ -66,7 +71,7 @@ public final class Typefaces implements Closeable {
             files.add(FontFiles.EMOJI);
         }
         var own = FontFiles.of(script);
-        files.add(strong && own.equals(FontFiles.PLAIN) ? FontFiles.STRONG : own);
+        files.add(strong && own.equals(FontFiles.PLAIN) ? FontFiles.BOLD : own);
         if (!common) {
             files.add(FontFiles.PLAIN);
         }
