@@ -5,7 +5,7 @@ public enum SoundCoding {
     /** ISO/IEC 11172-3. */
     MP3("mp3", "libmp3lame", "s16p"),
     /** AAC in a file as players take it (ISO/IEC 14496-3 and 14496-14). */
-    M4A("ipod", "aac", "fltp"),
+    M4A("mp4", "aac", "fltp"),
     /** RFC 6716 in a file by RFC 7845. */
     OPUS("opus", "libopus", "s16"),
     /** RFC 9639; loses nothing. */
