@@ -78,6 +78,7 @@ final class ExtractPreview extends VBox {
         var scroll = new ScrollPane(pages);
         scroll.setId("extract-preview-pages");
         scroll.setFitToWidth(true);
+        scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
         scroll.visibleProperty().bind(text.visibleProperty().not());
         var one = new StackPane(text, scroll);
         VBox.setVgrow(one, Priority.ALWAYS);
