@@ -9,6 +9,7 @@ import java.io.UncheckedIOException;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Iterator;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.NoSuchElementException;
 import java.util.Optional;
@@ -30,6 +31,7 @@ public final class Batch {
     private final Source source;
     private final Report report;
     private final CancelToken cancel;
+    private final Optional<Function<Thing, List<String>>> saying;
 
     /** Where the things come from. */
     private interface Source {
@@ -43,13 +45,21 @@ public final class Batch {
         List<Thing> read(int from, int until) throws IOException;
     }
 
-    private Batch(KindGroup group, String title, Material material, Source source, Report report, CancelToken cancel) {
+    private Batch(
+            KindGroup group,
+            String title,
+            Material material,
+            Source source,
+            Report report,
+            CancelToken cancel,
+            Optional<Function<Thing, List<String>>> saying) {
         this.group = group;
         this.title = title;
         this.material = material;
         this.source = source;
         this.report = report;
         this.cancel = cancel;
+        this.saying = saying;
     }
 
     /**
@@ -83,7 +93,8 @@ public final class Batch {
                     }
                 },
                 report,
-                cancel);
+                cancel,
+                Optional.empty());
     }
 
     /** Things that are there already, such as contacts that were merged. */
@@ -111,7 +122,8 @@ public final class Batch {
                     }
                 },
                 report,
-                cancel);
+                cancel,
+                Optional.empty());
     }
 
     /** Only those that are meant; the others are not counted. */
@@ -127,7 +139,26 @@ public final class Batch {
 
     /** Some of it under another title. */
     public Batch part(String partTitle, long[] numbers) {
-        return of(group, partTitle, material, numbers, report.part(), cancel);
+        var part = of(group, partTitle, material, numbers, report.part(), cancel);
+        return saying.map(part::saying).orElse(part);
+    }
+
+    /**
+     * The same, of whose things nothing else may be told than this.
+     *
+     * @param instead gives the words by which a thing may be found where it was written
+     */
+    public Batch saying(Function<Thing, List<String>> instead) {
+        return new Batch(group, title, material, source, report, cancel, Optional.of(instead));
+    }
+
+    /** The words by which a thing is found where it was written: what it is called, who is in it, what stands in it. */
+    public List<String> said(Thing thing) {
+        var said = new LinkedHashSet<String>();
+        said.add(thing.title());
+        thing.people().forEach(party -> said.add(material.names().of(party, thing)));
+        thing.texts(said::add);
+        return said.stream().filter(text -> !text.isBlank()).toList();
     }
 
     public KindGroup group() {
@@ -168,7 +199,7 @@ public final class Batch {
 
     /** The same, for a look ahead: nothing that becomes known is told. */
     public Batch aside() {
-        return new Batch(group, title, material, source, new Report(done -> {}), cancel);
+        return new Batch(group, title, material, source, new Report(done -> {}), cancel, saying);
     }
 
     /** What was left out of it up to now, a line each with its count. */
@@ -236,7 +267,7 @@ public final class Batch {
             try {
                 var formed = Optional.of(form.apply(thing));
                 if (counts) {
-                    report.written(thing);
+                    report.written(thing, saying.orElse(Batch.this::said));
                 }
                 return formed;
             } catch (CancellationException | UncheckedIOException e) {

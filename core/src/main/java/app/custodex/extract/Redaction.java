@@ -84,13 +84,16 @@ public final class Redaction {
     }
 
     /**
-     * Learns what a person is called; the numbers of somebody who is to be taken out are taken out with them.
+     * Learns what a person is called; the name and numbers of somebody who is to be taken out are taken out with them.
      *
      * @param name by which the technician knows them
      */
     public void learn(Party party, String name) {
         if (!hides(party, name)) {
             return;
+        }
+        if (!Asked.of(name).parts().isEmpty() && names.add(Fold.fold(name))) {
+            marks.add(Marks.of("\"" + name.replace('"', ' ') + "\"")); // who was chosen by a number has a name too
         }
         var number = party.e164().isEmpty() ? party.address() : party.e164();
         if (NUMBER.matcher(number).matches()) {

@@ -7,7 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
-import java.util.function.Consumer;
+import java.util.function.Function;
 import java.util.function.IntConsumer;
 
 /** What becomes known while things are written. Used by one thread. */
@@ -20,20 +20,26 @@ public final class Report {
     private final Map<String, Integer> leftOut = new TreeMap<>();
     private int written;
 
-    private final Consumer<Thing> things;
+    private final Things things;
     private final Optional<Report> whole;
 
     /** @param progress is told how many things are written */
     public Report(IntConsumer progress) {
-        this(progress, thing -> {});
+        this(progress, (thing, said) -> {});
+    }
+
+    /** Takes things. */
+    public interface Things {
+        /** @param said gives the words by which it may be found */
+        void written(Thing thing, Function<Thing, List<String>> said);
     }
 
     /** @param things is told each of them before it is written */
-    public Report(IntConsumer progress, Consumer<Thing> things) {
+    public Report(IntConsumer progress, Things things) {
         this(progress, things, Optional.empty());
     }
 
-    private Report(IntConsumer progress, Consumer<Thing> things, Optional<Report> whole) {
+    private Report(IntConsumer progress, Things things, Optional<Report> whole) {
         this.progress = progress;
         this.things = things;
         this.whole = whole;
@@ -41,7 +47,7 @@ public final class Report {
 
     /** Of a part of what is written; this one is told all of it too. */
     Report part() {
-        return new Report(done -> {}, thing -> {}, Optional.of(this));
+        return new Report(done -> {}, (thing, said) -> {}, Optional.of(this));
     }
 
     void problem(Problem problem) {
@@ -58,9 +64,9 @@ public final class Report {
         }
     }
 
-    void written(Thing thing) {
-        whole.ifPresent(report -> report.written(thing));
-        things.accept(thing);
+    void written(Thing thing, Function<Thing, List<String>> said) {
+        whole.ifPresent(report -> report.written(thing, said));
+        things.written(thing, said);
         progress.accept(++written);
     }
 

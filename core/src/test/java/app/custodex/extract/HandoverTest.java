@@ -10,6 +10,7 @@ import app.custodex.base.Json;
 import app.custodex.base.ProblemException;
 import app.custodex.extract.Delivery.Form;
 import app.custodex.extract.formats.Formats;
+import app.custodex.model.KindGroup;
 import app.custodex.seal.AgeProgram;
 import app.custodex.seal.Passphrase;
 import java.io.IOException;
@@ -124,6 +125,21 @@ class HandoverTest extends ExtractionCase {
                     link.toString());
         }
         assertTrue(page.text().contains("attachments that the phone no longer has: 1"));
+    }
+
+    /** What is blacked out in a transcript must not stand in the index of the package. */
+    @Test
+    void theIndexSaysNothingThatWasBlackedOut() throws Exception {
+        var numbers = Extraction.groups(catalogue, all()).getOrDefault(KindGroup.MESSAGES, new long[0]);
+        var order = Written.order(KindGroup.MESSAGES, numbers, "pdf:black-out=Halvard Rook, reversed");
+        Written.write(material(), List.of(order), as(Form.BAG), folder.resolve("out"));
+        var page = Files.readString(folder.resolve("out/a phone/data/Start here.html"));
+        for (var gone : List.of("Halvard", "Wind is over", "reversed", "مرحبا")) {
+            assertFalse(page.contains(gone), gone);
+        }
+        var index = Json.LINE.readTree(Jsoup.parse(page).select("#index").get(0).data());
+        assertEquals(numbers.length, index.get("things").size());
+        assertTrue(page.contains("line two " + "海"), "the rest is found");
     }
 
     @Test

@@ -5,10 +5,13 @@ import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import app.custodex.base.Digests;
+import app.custodex.catalogue.WrittenReader;
+import app.custodex.model.Bookmark;
 import app.custodex.model.KindGroup;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
+import java.util.Optional;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
@@ -53,6 +56,20 @@ class PdfListTest extends ExtractionCase {
         var plain = PdfReferees.text(write(KindGroup.CALLS, "pdf").files().getFirst());
         assertFalse(plain.contains("calls#1"), plain);
         assertTrue(plain.contains("1 in all. Times in Europe/Oslo."), plain);
+    }
+
+    @Test
+    void anItemThatIsNotWhatWasSavedIsTold() throws IOException {
+        var phone = new WrittenReader(folder);
+        phone.write(
+                "swapped",
+                new Bookmark(id("swapped", "1"), "", "Tides", "https://example.net/", "", false, Optional.empty()));
+        try (var other = phone.catalogue(Optional.empty(), 1)) {
+            var result = Written.all(KindGroup.WEB, "pdf:evidence=yes", other, folder.resolve("other"));
+            assertEquals(
+                    "It is not what was saved: its digest is another one",
+                    result.problems().getFirst().what());
+        }
     }
 
     @Test

@@ -62,6 +62,9 @@ class RedactionTest {
         assertEquals("ring " + BLACK, redaction.text("ring 07700 900149"));
         assertTrue(redaction.hides(new Party("0044 7700 900149", "", ""), "(unknown)"), "by the number alone");
         assertFalse(redaction.hides(new Party("", "", ""), "(unknown)"), "who has no number is nobody's namesake");
+        var byNumber = Redaction.of("07700 900149");
+        byNumber.learn(MAREN, "Maren Quill");
+        assertEquals(BLACK + " and Maren", byNumber.text("Maren Quill and Maren"), "the name goes with the number");
         redaction.learn(new Party("maren@example.org", "", ""), "maren quill");
         assertEquals("to " + BLACK, redaction.text("to maren@example.org"));
         redaction.learn(new Party("07700 900112", "+447700900112", ""), "Halvard Rook");

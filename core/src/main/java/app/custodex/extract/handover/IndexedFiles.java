@@ -20,10 +20,10 @@ import java.time.format.DateTimeFormatter;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Deque;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.function.Function;
 
 /** Files of a package, and an index by which things are found in them. */
 final class IndexedFiles extends WrittenFiles implements Closeable {
@@ -43,18 +43,13 @@ final class IndexedFiles extends WrittenFiles implements Closeable {
 
     /** A line each: the number of its file, its group, its time, what it says. */
     @Override
-    public void thing(Thing thing) {
+    public void thing(Thing thing, Function<Thing, List<String>> said) {
         int file = open.isEmpty() ? begun.size() : open.element();
-        var said = new LinkedHashSet<String>();
-        said.add(thing.title());
-        thing.people().forEach(party -> said.add(material.names().of(party, thing)));
-        thing.texts(said::add);
         var line = List.of(
                 file,
                 KindGroup.of(thing.kind()).label(),
                 thing.moment().map(this::time).orElse(""),
-                Clean.line(String.join(
-                        " · ", said.stream().filter(text -> !text.isBlank()).toList())));
+                Clean.line(String.join(" · ", said.apply(thing))));
         try {
             // "<" could end the script in which the index stands.
             var json = Json.LINE.writeValueAsString(line).replace("<", "\\u003c");

@@ -57,6 +57,13 @@ record Entry(Thing thing, Line line, String address, String offset, List<Attachm
                 .isPresent();
     }
 
+    /** What may be told of a message outside of the transcript, such as in an index by which it is found. */
+    static List<String> said(Thing thing, Batch in, Redaction redaction) {
+        return hides(redaction, thing, in)
+                ? List.of()
+                : in.said(thing).stream().map(redaction::text).toList();
+    }
+
     private static Line redacted(Line line, Redaction redaction, boolean hidden) {
         return new Line(
                 line.day(),

@@ -58,13 +58,20 @@ final class TranscriptPaper {
      */
     record Form(boolean evidence, boolean pictures) {}
 
-    TranscriptPaper(Batch batch, String title, Form form, Redaction redaction, TextBreaker breaker, OutFolder out) {
+    TranscriptPaper(
+            Batch batch,
+            String title,
+            Form form,
+            Redaction redaction,
+            Sources read,
+            TextBreaker breaker,
+            OutFolder out) {
         this.batch = batch;
         this.title = redaction.text(title);
         this.form = form;
         this.redaction = redaction;
         this.out = out;
-        sources = new Sources(batch);
+        sources = read.ofDocument(batch);
         all = batch.count();
         volumes = new Volumes(out, fileTitle(), false, batch.material().origin(), breaker, this::finish);
         pictures = new PaperPictures(batch);

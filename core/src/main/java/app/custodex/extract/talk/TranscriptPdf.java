@@ -6,6 +6,7 @@ import app.custodex.extract.Chosen;
 import app.custodex.extract.Format;
 import app.custodex.extract.OutFolder;
 import app.custodex.extract.Redaction;
+import app.custodex.extract.pdf.Sources;
 import app.custodex.extract.pdf.TextBreaker;
 import app.custodex.extract.pdf.Typefaces;
 import app.custodex.model.KindGroup;
@@ -51,7 +52,8 @@ public final class TranscriptPdf implements Format {
     public void write(Batch batch, Chosen chosen, OutFolder out) throws IOException {
         var form = new TranscriptPaper.Form(chosen.is(EVIDENCE), chosen.is(PICTURES));
         var redaction = Redaction.of(chosen.of(BLACK_OUT));
-        var talks = Talk.of(batch);
+        var talks = Talk.of(batch.saying(thing -> Entry.said(thing, batch, redaction)));
+        var sources = new Sources(batch);
         for (var talk : talks) {
             talk.conversation()
                     .ifPresent(conversation -> conversation
@@ -64,11 +66,12 @@ public final class TranscriptPdf implements Format {
             if (chosen.is(FILE_EACH)) {
                 var folder = out.folder(redaction.text(batch.title()));
                 for (var talk : talks) {
-                    new TranscriptPaper(talk.messages(), talk.messages().title(), form, redaction, breaker, folder)
+                    new TranscriptPaper(
+                                    talk.messages(), talk.messages().title(), form, redaction, sources, breaker, folder)
                             .write(List.of(talk));
                 }
             } else {
-                new TranscriptPaper(batch, batch.title(), form, redaction, breaker, out).write(talks);
+                new TranscriptPaper(batch, batch.title(), form, redaction, sources, breaker, out).write(talks);
             }
             breaker.tellMissing(batch);
         }
