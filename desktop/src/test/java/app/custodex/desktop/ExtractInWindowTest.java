@@ -89,7 +89,10 @@ class ExtractInWindowTest extends WindowTest {
         until("the whole layer", () -> text(robot, "#room-where").contains("times in"));
         robot.push(KeyCode.F6);
         robot.push(KeyCode.CONTROL, KeyCode.E);
+        robot.push(KeyCode.CONTROL, KeyCode.E); // once more, while it is being opened
         until("its groups", () -> shows(robot, "#extract-row-messages"));
+        until("that nothing is under way", () -> text(robot, "#extract-title").startsWith("Extract "));
+        assertEquals(1, robot.lookup("#extract-row-messages").queryAll().size(), "each group stands there once");
         choose(robot, "messages", "pdf");
         leaveOutAllBut(robot, "messages");
         ScrollPane pages = robot.lookup("#extract-preview-pages").queryAs(ScrollPane.class);

@@ -78,6 +78,8 @@ final class ExtractView extends HBox {
     private Map<KindGroup, long[]> numbers = Map.of();
     private Optional<CancelToken> running = Optional.empty();
     private int measured;
+    /** How often it was opened or left. */
+    private int opened;
 
     /** @param closed is told that it is to be put away */
     ExtractView(Desk desk, TrayModel tray, Runnable closed) {
@@ -177,13 +179,15 @@ final class ExtractView extends HBox {
         which.setText("…");
         zone.getItems().setAll(zones(of));
         zone.setValue(of.phone().timeZone());
+        int mine = opened;
         desk.work()
                 .start(
                         "Extract",
                         () -> new Found(
                                 of.groups(picked), desk.custodex().settings().formats()),
                         found -> {
-                            if (phone.equals(Optional.of(of))) {
+                            if (mine == opened) { // it may have been opened anew meanwhile, and must not have its rows
+                                // twice
                                 take(found, inTray);
                             }
                         });
@@ -436,6 +440,7 @@ final class ExtractView extends HBox {
 
     /** Forgets the layer that is no longer open. What is being written goes on. */
     void leave() {
+        opened++;
         phone = Optional.empty();
         numbers = Map.of();
         groups.clear();
