@@ -6,8 +6,10 @@ import java.io.Closeable;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
+import java.nio.channels.Channels;
+import java.nio.channels.FileChannel;
 import java.nio.file.Files;
-import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
 import java.security.GeneralSecurityException;
 import java.security.SecureRandom;
 import java.util.Optional;
@@ -16,10 +18,13 @@ import javax.crypto.CipherInputStream;
 import javax.crypto.CipherOutputStream;
 import javax.crypto.spec.IvParameterSpec;
 import javax.crypto.spec.SecretKeySpec;
+import org.apache.commons.io.input.CloseShieldInputStream;
+import org.apache.commons.io.output.CloseShieldOutputStream;
 
 /**
  * Holds what is written until it is complete. Small content stays in memory; larger content goes to the disk encrypted, under a key that
- * exists nowhere but in memory, so that a program that is killed leaves nothing that anybody can read.
+ * exists nowhere but in memory, into a file that has no name any more as soon as it is open (on Windows: as soon as the program ends). So a
+ * program that is killed leaves nothing.
  */
 public final class Spool extends OutputStream implements Closeable {
     private static final int IN_MEMORY = 8 << 20;
@@ -29,7 +34,7 @@ public final class Spool extends OutputStream implements Closeable {
     private final SecretKeySpec key;
     private final IvParameterSpec start;
     private Optional<ByteArrayOutputStream> memory = Optional.of(new ByteArrayOutputStream());
-    private Optional<Path> file = Optional.empty();
+    private Optional<FileChannel> file = Optional.empty();
     private OutputStream out;
     private long size;
 
@@ -69,9 +74,14 @@ public final class Spool extends OutputStream implements Closeable {
     }
 
     private void moveToDisk(ByteArrayOutputStream soFar) throws IOException {
-        var made = Files.createTempFile("custodex-", ".spool");
+        var made = FileChannel.open(
+                Files.createTempFile("custodex-", ".spool"),
+                StandardOpenOption.READ,
+                StandardOpenOption.WRITE,
+                StandardOpenOption.DELETE_ON_CLOSE);
         file = Optional.of(made);
-        out = new CipherOutputStream(Files.newOutputStream(made), cipher(Cipher.ENCRYPT_MODE));
+        out = new CipherOutputStream(
+                CloseShieldOutputStream.wrap(Channels.newOutputStream(made)), cipher(Cipher.ENCRYPT_MODE));
         soFar.writeTo(out);
         memory = Optional.empty();
     }
@@ -81,19 +91,22 @@ public final class Spool extends OutputStream implements Closeable {
         return size;
     }
 
-    /** What was written; nothing more may be written then. */
+    /** What was written, from its beginning; nothing more may be written then, and one reads it at a time. */
     public InputStream content() throws IOException {
         out.close();
-        return memory.isPresent()
-                ? new ByteArrayInputStream(memory.get().toByteArray())
-                : new CipherInputStream(Files.newInputStream(file.orElseThrow()), cipher(Cipher.DECRYPT_MODE));
+        if (memory.isPresent()) {
+            return new ByteArrayInputStream(memory.get().toByteArray());
+        }
+        var written = file.orElseThrow().position(0);
+        return new CipherInputStream(
+                CloseShieldInputStream.wrap(Channels.newInputStream(written)), cipher(Cipher.DECRYPT_MODE));
     }
 
     @Override
     public void close() throws IOException {
         out.close();
         if (file.isPresent()) {
-            Files.deleteIfExists(file.get());
+            file.get().close();
         }
     }
 }

@@ -16,6 +16,7 @@ import app.custodex.seal.Passphrase;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.security.MessageDigest;
 import java.util.ArrayList;
@@ -216,15 +217,17 @@ class HandoverTest extends ExtractionCase {
                 spool.write(piece);
             }
             var content = spool.content();
-            try (var waiting = Files.list(Path.of(System.getProperty("java.io.tmpdir")))) {
-                var files = waiting.filter(file -> file.getFileName().toString().endsWith(".spool"))
-                        .toList();
-                assertFalse(files.isEmpty());
-                for (var file : files) {
-                    assertFalse(
-                            Files.readString(file, StandardCharsets.ISO_8859_1).contains("wall still"));
+            int waiting = 0;
+            try (var open = Files.list(Path.of("/proc/self/fd"))) {
+                for (var each : open.toList()) {
+                    if (target(each).endsWith(".spool (deleted)")) {
+                        waiting++;
+                        assertFalse(Files.readString(each, StandardCharsets.ISO_8859_1)
+                                .contains("wall still"));
+                    }
                 }
             }
+            assertEquals(1, waiting, "it has no name any more, and nobody can read it");
             for (int i = 0; i < 500; i++) {
                 assertEquals(
                         new String(piece, StandardCharsets.UTF_8),
@@ -258,5 +261,14 @@ class HandoverTest extends ExtractionCase {
         assertTrue(new Room("/x", limit + 1, limit + 1, 1L << 40, Optional.of(limit))
                 .trouble()
                 .isPresent());
+    }
+
+    /** Of an open file; others of this program may close theirs meanwhile. */
+    private static String target(Path open) throws IOException {
+        try {
+            return Files.readSymbolicLink(open).toString();
+        } catch (NoSuchFileException closed) {
+            return "";
+        }
     }
 }
