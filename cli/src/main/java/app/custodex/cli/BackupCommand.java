@@ -151,17 +151,7 @@ final class BackupCommand implements Callable<Integer> {
     private void newSeal(Custodex custodex, PhoneIdentity identity) throws IOException {
         try (var passphrase = bench.secrets().ask("New passphrase of " + identity.name());
                 var again = bench.secrets().ask("The same again")) {
-            if (!passphrase.same(again)) {
-                throw new ProblemException(Problem.failure(
-                        identity.name(), "The two passphrases differ", "Enter the same passphrase twice"));
-            }
-            var strength = PassphraseStrength.of(passphrase, List.of(identity.name()));
-            if (!strength.enough()) {
-                throw new ProblemException(Problem.failure(
-                        identity.name(),
-                        "This passphrase would fall in " + strength.time(),
-                        String.join(" ", strength.advice()) + " Four unrelated words are a good one"));
-            }
+            PassphraseStrength.require(identity.name(), passphrase, again, List.of(identity.name()));
             custodex.strongroom().seal(identity, passphrase);
         }
     }

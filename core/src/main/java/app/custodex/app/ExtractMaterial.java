@@ -7,6 +7,7 @@ import app.custodex.extract.Origin;
 import app.custodex.extract.UnreadableException;
 import app.custodex.link.FileSource;
 import app.custodex.link.PhonePath;
+import app.custodex.media.MediaSource;
 import app.custodex.media.MediaWorkers;
 import app.custodex.media.Picture;
 import app.custodex.media.SoundCoding;
@@ -15,6 +16,7 @@ import app.custodex.model.Contact;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
+import java.nio.ByteBuffer;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.util.Optional;
@@ -72,7 +74,7 @@ record ExtractMaterial(OpenPhone open, FileSource source, ZoneId zone, Origin or
 
     @Override
     public Optional<Picture> picture(String item, int side) throws IOException {
-        try (var media = open.media(item)) {
+        try (var media = media(item)) {
             return Optional.of(MediaWorkers.shared().picture(media, side, false));
         } catch (UnplayableException e) {
             return Optional.empty();
@@ -81,12 +83,33 @@ record ExtractMaterial(OpenPhone open, FileSource source, ZoneId zone, Origin or
 
     @Override
     public boolean convert(String item, SoundCoding coding, int kilobits, OutputStream out) throws IOException {
-        try (var media = open.media(item)) {
+        try (var media = media(item)) {
             MediaWorkers.shared().convert(media, coding, kilobits, out);
             return true;
         } catch (UnplayableException e) {
             return false;
         }
+    }
+
+    /** The content of an item that is decoded; what can't be read of it is told as that of any other. */
+    private MediaSource media(String item) throws UnreadableException {
+        var media = UnreadableException.whileReading(() -> open.media(item));
+        return new MediaSource() {
+            @Override
+            public long size() {
+                return media.size();
+            }
+
+            @Override
+            public int read(long position, ByteBuffer into) throws IOException {
+                return UnreadableException.whileReading(() -> media.read(position, into));
+            }
+
+            @Override
+            public void close() throws IOException {
+                media.close();
+            }
+        };
     }
 
     @Override

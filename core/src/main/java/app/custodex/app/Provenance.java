@@ -9,15 +9,11 @@ import app.custodex.link.PhoneIdentity;
 import app.custodex.strongroom.LayerRecord;
 import java.time.Instant;
 import java.time.ZoneId;
-import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
-import java.util.Locale;
 import java.util.Optional;
 
 /** Tells where extracted things come from: the docket, the phone and its layer. */
 final class Provenance {
-    private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("uuuu-MM-dd HH:mm:ss", Locale.ROOT);
-
     private Provenance() {}
 
     /** @param layer empty for the phone itself */
@@ -35,10 +31,10 @@ final class Provenance {
         add(facts, "IMEI", phone.imei());
         facts.add(new Fact(
                 "Read from",
-                layer.map(record -> "layer " + record.number() + ", begun " + time(record.begun(), zone) + ", made by "
-                                + record.tool() + (record.sealed() ? ", sealed" : ""))
+                layer.map(record -> "layer " + record.number() + ", begun " + ZoneText.time(record.begun(), zone)
+                                + ", made by " + record.tool() + (record.sealed() ? ", sealed" : ""))
                         .orElse("the phone itself; there is no layer")));
-        facts.add(new Fact("Written", time(now, zone) + ", by " + Custodex.TOOL));
+        facts.add(new Fact("Written", ZoneText.time(now, zone) + ", by " + Custodex.TOOL));
         return new Origin(docket, facts, Custodex.TOOL, now);
     }
 
@@ -52,10 +48,5 @@ final class Provenance {
         if (!value.isBlank()) {
             facts.add(new Fact(label, value));
         }
-    }
-
-    private static String time(Instant at, ZoneId zone) {
-        var local = at.atZone(zone);
-        return TIME.format(local) + " " + ZoneText.of(local.getOffset());
     }
 }

@@ -1,6 +1,8 @@
 package app.custodex.base;
 
+import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.FileAlreadyExistsException;
 import java.nio.file.Files;
 import java.nio.file.LinkOption;
 import java.nio.file.Path;
@@ -61,6 +63,21 @@ public final class SafeNames {
         return dot > 0 && name.length() - dot <= LONGEST_ENDING
                 ? new Split(of(name.substring(0, dot), "Unnamed"), "." + of(name.substring(dot + 1), "file"))
                 : new Split(of(name, "Unnamed"), "");
+    }
+
+    /**
+     * Gives a file that is complete its own name, or the next one that is free when another program takes it meanwhile.
+     *
+     * @return where it is now
+     */
+    public static Path moveToFree(Path part, Path folder, String stem, String ending) throws IOException {
+        while (true) {
+            try {
+                return Files.move(part, free(folder, stem, ending));
+            } catch (FileAlreadyExistsException takenMeanwhile) {
+                // Another program was faster; the next number will do.
+            }
+        }
     }
 
     /** The first of "name.end", "name (2).end", … that is not there yet in the folder. */

@@ -1,6 +1,5 @@
 package app.custodex.extract;
 
-import app.custodex.base.Problem;
 import app.custodex.base.ProblemException;
 import app.custodex.seal.Passphrase;
 import app.custodex.seal.PassphraseStrength;
@@ -28,17 +27,7 @@ public record Delivery(Form form, Optional<Passphrase> passphrase) {
      * @throws ProblemException when they differ, or when the passphrase would soon be guessed
      */
     public static Delivery sealed(Passphrase passphrase, Passphrase again) throws ProblemException {
-        if (!passphrase.same(again)) {
-            throw new ProblemException(
-                    Problem.failure("The package", "The two passphrases differ", "Enter the same passphrase twice"));
-        }
-        var strength = PassphraseStrength.of(passphrase, List.of());
-        if (!strength.enough()) {
-            throw new ProblemException(Problem.failure(
-                    "The package",
-                    "This passphrase would fall in " + strength.time(),
-                    String.join(" ", strength.advice()) + " Four unrelated words are a good one"));
-        }
+        PassphraseStrength.require("The package", passphrase, again, List.of());
         return new Delivery(Form.SEALED, Optional.of(passphrase));
     }
 
@@ -58,7 +47,7 @@ public record Delivery(Form form, Optional<Passphrase> passphrase) {
             this.label = label;
         }
 
-        /** On the command line, and where it is remembered. */
+        /** On the command line. */
         public String code() {
             return code;
         }

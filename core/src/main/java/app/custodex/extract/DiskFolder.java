@@ -5,7 +5,6 @@ import app.custodex.base.SafeNames;
 import java.io.BufferedOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
-import java.nio.file.FileAlreadyExistsException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
@@ -52,7 +51,7 @@ public final class DiskFolder implements OutFolder {
                     var out = new BufferedOutputStream(new DigestOutputStream(disk, digest), BUFFER)) {
                 body.writeTo(out);
             }
-            var target = nameIt(part, stem, ending);
+            var target = SafeNames.moveToFree(part, folder, stem, ending);
             complete = true;
             files.complete(new WrittenFile(target, Files.size(target), Digests.hex(digest)));
             return target;
@@ -75,16 +74,5 @@ public final class DiskFolder implements OutFolder {
     @Override
     public String relative(Path file) {
         return folder.relativize(file).toString().replace(folder.getFileSystem().getSeparator(), "/");
-    }
-
-    private Path nameIt(Path part, String stem, String ending) throws IOException {
-        while (true) {
-            var target = SafeNames.free(folder, stem, ending);
-            try {
-                return Files.move(part, target);
-            } catch (FileAlreadyExistsException takenMeanwhile) {
-                // Another program was faster; the next number will do.
-            }
-        }
     }
 }

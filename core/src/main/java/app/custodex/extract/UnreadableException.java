@@ -17,6 +17,22 @@ public final class UnreadableException extends IOException {
         InputStream open() throws IOException;
     }
 
+    /** Reads something. */
+    public interface Reading<T> {
+        T read() throws IOException;
+    }
+
+    /** What is read; whatever goes wrong is trouble of this sort. */
+    public static <T> T whileReading(Reading<T> reading) throws UnreadableException {
+        try {
+            return reading.read();
+        } catch (UnreadableException e) {
+            throw e;
+        } catch (IOException e) {
+            throw new UnreadableException(e);
+        }
+    }
+
     /** Content whose trouble is of this sort, from the opening on. */
     public static InputStream tell(Opener opener) throws UnreadableException {
         try {

@@ -9,6 +9,7 @@ import java.time.temporal.ChronoUnit;
 import java.util.Optional;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.concurrent.atomic.AtomicReference;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
@@ -105,9 +106,11 @@ public final class MediaWorkers {
      *
      * @param kilobits a second of stereo, where the coding asks for it
      * @throws UnplayableException when that can't be done; what was written until then is worth nothing
+     * @throws IOException when the file can't be read, or the other one can't be written
      */
     public void convert(MediaSource source, SoundCoding coding, int kilobits, OutputStream out) throws IOException {
         var at = new long[1];
+        var failed = new AtomicReference<IOException>();
         with(worker -> {
             worker.convert(source, coding, kilobits, CONVERSION, (place, piece) -> {
                 if (place != at[0]) {
@@ -115,12 +118,21 @@ public final class MediaWorkers {
                 }
                 var bytes = new byte[piece.remaining()];
                 piece.get(bytes);
-                out.write(bytes);
+                try {
+                    out.write(bytes);
+                } catch (IOException e) { // no fault of the worker
+                    failed.set(e);
+                    return Optional.empty();
+                }
                 at[0] += bytes.length;
                 return Optional.of(Long.MIN_VALUE);
             });
             return true;
         });
+        var unwritable = failed.get();
+        if (unwritable != null) {
+            throw unwritable;
+        }
         if (at[0] == 0) {
             throw new UnplayableException(UnplayableException.Why.DAMAGED, "nothing came of it");
         }

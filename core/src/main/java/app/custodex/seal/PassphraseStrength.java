@@ -1,5 +1,7 @@
 package app.custodex.seal;
 
+import app.custodex.base.Problem;
+import app.custodex.base.ProblemException;
 import com.nulabinc.zxcvbn.Zxcvbn;
 import java.util.ArrayList;
 import java.util.List;
@@ -38,6 +40,27 @@ public record PassphraseStrength(int level, String time, List<String> advice) {
                     measured.getScore(), measured.getCrackTimesDisplay().getOnlineNoThrottling10perSecond(), advice);
         } finally {
             measured.wipe();
+        }
+    }
+
+    /**
+     * Asks for one that is worth something, typed twice.
+     *
+     * @param subject what it is for
+     * @throws ProblemException when the two differ, or when it would soon be guessed
+     */
+    public static void require(String subject, Passphrase passphrase, Passphrase again, List<String> known)
+            throws ProblemException {
+        if (!passphrase.same(again)) {
+            throw new ProblemException(
+                    Problem.failure(subject, "The two passphrases differ", "Enter the same passphrase twice"));
+        }
+        var strength = of(passphrase, known);
+        if (!strength.enough()) {
+            throw new ProblemException(Problem.failure(
+                    subject,
+                    "This passphrase would fall in " + strength.time(),
+                    String.join(" ", strength.advice()) + " Four unrelated words are a good one"));
         }
     }
 

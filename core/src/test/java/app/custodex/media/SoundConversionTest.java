@@ -9,6 +9,7 @@ import app.custodex.base.Json;
 import com.fasterxml.jackson.databind.JsonNode;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.io.OutputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Arrays;
@@ -124,5 +125,24 @@ class SoundConversionTest {
         var cut = Files.write(folder.resolve("cut.flac"), Arrays.copyOf(song, song.length / 2));
         var made = converted(cut, SoundCoding.WAV, "made.wav");
         assertTrue(MediaSamples.seconds(made) < 6, "what is there is kept");
+    }
+
+    @Test
+    void aFullDiskIsNoFaultOfTheSound() throws IOException {
+        var song = song("song.wav", "-ac", "2");
+        int deaths = MediaWorkers.shared().deaths();
+        var full = new OutputStream() {
+            @Override
+            public void write(int b) throws IOException {
+                throw new IOException("no room");
+            }
+        };
+        try (var source = MediaSamples.open(song)) {
+            var told = assertThrows(
+                    IOException.class, () -> MediaWorkers.shared().convert(source, SoundCoding.WAV, 192, full));
+            assertEquals("no room", told.getMessage());
+        }
+        assertEquals(deaths, MediaWorkers.shared().deaths());
+        assertTrue(Files.size(converted(song, SoundCoding.MP3, "made.mp3")) > 10_000, "the next one is written");
     }
 }

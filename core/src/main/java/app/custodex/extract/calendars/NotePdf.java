@@ -20,10 +20,7 @@ import app.custodex.model.KindGroup;
 import app.custodex.model.Note;
 import app.custodex.model.Thing;
 import java.io.IOException;
-import java.time.LocalDateTime;
-import java.time.format.DateTimeFormatter;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
 
@@ -31,7 +28,6 @@ import java.util.Set;
 public final class NotePdf implements Format {
     private static final Choice EVIDENCE =
             Choice.whether("evidence", "For evidence: a cover, numbers, sources and digests", false);
-    private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("uuuu-MM-dd HH:mm:ss", Locale.ROOT);
     private static final double PICTURE_HEIGHT = 320;
 
     @Override
@@ -105,10 +101,8 @@ public final class NotePdf implements Format {
     private static void write(PaperDocument paper, Thing thing, Batch batch, String number, PaperPictures pictures)
             throws IOException {
         var zone = batch.material().zone();
-        var time = thing.moment()
-                .map(at -> TIME.format(LocalDateTime.ofInstant(at.instant(zone), zone)) + " "
-                        + ZoneText.of(zone.getRules().getOffset(at.instant(zone))))
-                .orElse("no time");
+        var time =
+                thing.moment().map(at -> ZoneText.time(at.instant(zone), zone)).orElse("no time");
         var folder = thing instanceof Note note ? note.folder() : "";
         paper.need(70);
         paper.gap(8);

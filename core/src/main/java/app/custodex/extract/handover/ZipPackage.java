@@ -175,7 +175,7 @@ final class ZipPackage implements Bag.Container {
     public void finish() throws IOException {
         zip.close();
         finished = true;
-        var file = Files.move(part, SafeNames.free(folder, name, ending));
+        var file = SafeNames.moveToFree(part, folder, name, ending);
         complete = Optional.of(new WrittenFile(file, Files.size(file), Digests.hex(digest)));
     }
 

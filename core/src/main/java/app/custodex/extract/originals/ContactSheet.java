@@ -7,8 +7,6 @@ import app.custodex.extract.Chosen;
 import app.custodex.extract.Clean;
 import app.custodex.extract.Format;
 import app.custodex.extract.OutFolder;
-import app.custodex.extract.ZoneText;
-import app.custodex.extract.pdf.Ink;
 import app.custodex.extract.pdf.PaperDocument.Captioned;
 import app.custodex.extract.pdf.PaperDocument.Picture;
 import app.custodex.extract.pdf.PaperPictures;
@@ -70,13 +68,7 @@ public final class ContactSheet implements Format {
                     var paper = volumes.current();
                     if (volumes.begins() && row.isEmpty()) {
                         pictures = new PaperPictures(batch);
-                        paper.write("H1", Ink.TITLE, Clean.line(batch.title()));
-                        paper.write(
-                                "P",
-                                Ink.LESSER,
-                                batch.count() + " in all. Times in "
-                                        + ZoneText.of(batch.material().zone()) + ".");
-                        paper.gap(6);
+                        paper.head(batch);
                     }
                     Optional<Picture> picture =
                             thing.bytes() > 0 ? pictures.of(paper, thing.id().item()) : Optional.empty();

@@ -1,5 +1,8 @@
 package app.custodex.extract.pdf;
 
+import app.custodex.extract.Batch;
+import app.custodex.extract.Clean;
+import app.custodex.extract.ZoneText;
 import java.io.Closeable;
 import java.io.IOException;
 import java.io.OutputStream;
@@ -107,6 +110,16 @@ public final class PaperDocument implements Closeable {
         open(tag);
         write(ink, 0, 0, text);
         close(tag);
+    }
+
+    /** What stands at the head of a list: what it is, how many are in it, and by which clock. */
+    public void head(Batch of) throws IOException {
+        write("H1", Ink.TITLE, Clean.line(of.title()));
+        write(
+                "P",
+                Ink.LESSER,
+                of.count() + " in all. Times in " + ZoneText.of(of.material().zone()) + ".");
+        gap(6);
     }
 
     /**

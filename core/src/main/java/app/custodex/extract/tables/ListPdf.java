@@ -3,11 +3,9 @@ package app.custodex.extract.tables;
 import app.custodex.extract.Batch;
 import app.custodex.extract.Choice;
 import app.custodex.extract.Chosen;
-import app.custodex.extract.Clean;
 import app.custodex.extract.Format;
 import app.custodex.extract.Origin.Fact;
 import app.custodex.extract.OutFolder;
-import app.custodex.extract.ZoneText;
 import app.custodex.extract.pdf.Cover;
 import app.custodex.extract.pdf.Ink;
 import app.custodex.extract.pdf.Sources;
@@ -72,13 +70,7 @@ public final class ListPdf implements Format {
                     var paper = volumes.current();
                     if (volumes.begins()) {
                         widths = columns.widths(paper.width());
-                        paper.write("H1", Ink.TITLE, Clean.line(batch.title()));
-                        paper.write(
-                                "P",
-                                Ink.LESSER,
-                                batch.count() + " in all. Times in "
-                                        + ZoneText.of(batch.material().zone()) + ".");
-                        paper.gap(6);
+                        paper.head(batch);
                         paper.open("Table");
                         paper.headings(columns.headings(), widths);
                     }

@@ -9,11 +9,7 @@ import app.custodex.model.Message;
 import app.custodex.model.Moment;
 import app.custodex.model.Party;
 import app.custodex.model.Thing;
-import java.time.LocalDateTime;
-import java.time.ZoneId;
-import java.time.format.DateTimeFormatter;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 
 /**
@@ -24,8 +20,6 @@ import java.util.Optional;
  * @param files what hangs on it; none of somebody who was blacked out
  */
 record Entry(Thing thing, Line line, String address, String offset, List<Attachment> files) {
-    private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("uuuu-MM-dd HH:mm:ss", Locale.ROOT);
-
     static Entry of(Thing thing, Batch in, Redaction redaction) {
         var line = Line.of(
                 thing,
@@ -92,12 +86,5 @@ record Entry(Thing thing, Line line, String address, String offset, List<Attachm
         }
         var direction = line.sent() ? "sent" : "received" + (address.isEmpty() ? "" : " from " + address);
         return number + " of " + all + " · " + time + " " + offset + " · " + direction;
-    }
-
-    /** With the distance from UTC. */
-    static String time(Moment at, ZoneId zone) {
-        var instant = at.instant(zone);
-        return TIME.format(LocalDateTime.ofInstant(instant, zone)) + " "
-                + ZoneText.of(zone.getRules().getOffset(instant));
     }
 }

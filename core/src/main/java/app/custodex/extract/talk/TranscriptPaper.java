@@ -148,7 +148,8 @@ final class TranscriptPaper {
         var zone = batch.material().zone();
         return first.isEmpty()
                 ? Optional.empty()
-                : Optional.of(Entry.time(first.get(), zone) + " to " + Entry.time(last.orElseThrow(), zone));
+                : Optional.of(ZoneText.time(first.get().instant(zone), zone) + " to "
+                        + ZoneText.time(last.orElseThrow().instant(zone), zone));
     }
 
     private void head(Talk talk) throws IOException {

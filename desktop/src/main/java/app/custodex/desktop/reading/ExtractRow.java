@@ -119,12 +119,15 @@ final class ExtractRow extends VBox {
             // What stands in it counts at once, since nothing may be written that somebody has just typed here to be
             // blacked out.
             field.textProperty().addListener((o, was, is) -> values.put(choice.code(), is));
-            field.setOnAction(event -> changed.run());
-            field.focusedProperty().addListener((o, was, is) -> {
-                if (was) {
+            var seen = new String[] {now};
+            Runnable look = () -> {
+                if (!field.getText().equals(seen[0])) { // a result that stands there must not go for nothing
+                    seen[0] = field.getText();
                     changed.run();
                 }
-            });
+            };
+            field.setOnAction(event -> look.run());
+            field.focusedProperty().addListener((o, was, is) -> look.run());
             return new VBox(2, Parts.text(choice.label(), "lesser"), field);
         }
         var combo = new ComboBox<Value>();
