@@ -59,9 +59,10 @@ public final class ExtractBench {
         var numbers = open.groups(all).getOrDefault(group, new long[0]);
         var parts = List.of(how.split(":"));
         var format = Formats.of(group, parts.getFirst()).orElseThrow();
-        var order = Extraction.Order.of(group, numbers, format, Chosen.of(format, parts.subList(1, parts.size())));
-        double took = Side.seconds(() ->
-                open.extract(List.of(order), ZoneId.of("UTC"), Delivery.FILES, to, done -> {}, new CancelToken()));
+        var order =
+                Extraction.Order.of(group, numbers, format, Chosen.of(format, group, parts.subList(1, parts.size())));
+        double took = Side.seconds(() -> open.outgoing()
+                .extract(List.of(order), ZoneId.of("UTC"), Delivery.FILES, to, done -> {}, new CancelToken()));
         var copy = to.resolveSibling(to.getFileName() + " copied");
         double copied = Side.seconds(() -> Side.run(List.of("cp", "-r", to.toString(), copy.toString())));
         System.out.printf(

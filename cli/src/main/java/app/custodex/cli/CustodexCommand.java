@@ -32,6 +32,7 @@ import picocli.CommandLine.Spec;
             ShowCommand.class,
             ContactsCommand.class,
             ExtractCommand.class,
+            DatabaseCommand.class,
             FormatsCommand.class,
             PracticeCommand.class
         },

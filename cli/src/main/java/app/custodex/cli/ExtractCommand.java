@@ -83,6 +83,12 @@ final class ExtractCommand implements Callable<Integer> {
                             + " under a passphrase, which is asked for)")
     private Optional<String> form = Optional.empty();
 
+    @Option(
+            names = "--mail-draft",
+            paramLabel = "SUBJECT",
+            description = "Write a mail beside the files on which all of them hang, to be looked through and sent")
+    private Optional<String> mail = Optional.empty();
+
     @Mixin
     private FilterOption filter;
 
@@ -105,7 +111,7 @@ final class ExtractCommand implements Callable<Integer> {
                             typed,
                             "There is no such format for " + name,
                             Formats.of(group).stream().map(Format::code).collect(Collectors.joining(", "))));
-            return new Wish(group, format, Chosen.of(format, parts.subList(1, parts.size())));
+            return new Wish(group, format, Chosen.of(format, group, parts.subList(1, parts.size())));
         }
 
         private static String codes() {
@@ -133,13 +139,17 @@ final class ExtractCommand implements Callable<Integer> {
                 LayerOption.requireContacts(custodex, open);
             }
             var orders = orders(wishes, open);
-            var result = delivered(
-                    delivery -> open.extract(orders, zone(open), delivery, folder, done -> {}, new CancelToken()));
+            var result = delivered(delivery ->
+                    open.outgoing().extract(orders, zone(open), delivery, folder, done -> {}, new CancelToken()));
+            var draft = mail.isPresent()
+                    ? Optional.of(open.outgoing().mailDraft(mail.get(), result.files(), folder))
+                    : Optional.<Path>empty();
             if (filter.json()) {
                 Output.json(out, result);
             } else {
                 out.println(Output.items(result.things()) + " written");
                 result.files().forEach(file -> out.println(Output.oneLine(file.toString())));
+                draft.ifPresent(file -> out.println(Output.oneLine(file.toString())));
                 result.leftOut().forEach(line -> out.println("left out: " + line));
             }
             out.flush();

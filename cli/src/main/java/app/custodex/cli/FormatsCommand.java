@@ -31,13 +31,13 @@ final class FormatsCommand implements Callable<Integer> {
                 for (var format : Formats.of(each)) {
                     out.println(each.code() + "=" + format.code() + "\t" + format.label()
                             + (format.leavesOut().isEmpty() ? "" : ". " + format.leavesOut()));
-                    for (var choice : format.choices()) {
+                    for (var choice : format.choices(each)) {
                         out.println("\t:" + choice.code() + "="
                                 + (choice.isWords()
                                         ? "WORDS"
                                         : choice.values().stream()
                                                 .map(value -> value.code())
-                                                .collect(Collectors.joining("|")))
+                                                .collect(Collectors.joining(choice.several() ? "+" : "|")))
                                 + "\t" + choice.label());
                     }
                 }

@@ -71,7 +71,7 @@ final class ShowCommand implements Callable<Integer> {
                 FilterOption.print(open, open.catalogue().within(entry.thing().id()), false, out);
             }
             if (file.isPresent()) {
-                open.takeOut(entry.thing().id(), file.get());
+                open.outgoing().takeOut(entry.thing().id(), file.get());
             }
             return FilterOption.losses(
                     open, Set.of(entry.thing().kind()), spec.commandLine().getErr());

@@ -244,9 +244,18 @@ public final class Custodex implements AutoCloseable {
         settings.change(s -> s.with(look));
     }
 
-    /** Remembers in which format each group of things was extracted. */
-    public void remember(Map<String, String> formats) throws IOException {
-        settings.change(s -> s.withFormats(formats));
+    /** Remembers in which format each group of things was extracted, and in which form they were handed out. */
+    public void remember(Map<String, String> formats, String handOutAs) throws IOException {
+        settings.change(s -> s.withFormats(formats, handOutAs));
+    }
+
+    /**
+     * Remembers columns under a name.
+     *
+     * @param columns empty to forget the name
+     */
+    public void rememberColumns(String name, String columns) throws IOException {
+        settings.change(s -> s.withColumns(name, columns));
     }
 
     /** Writes down that a phone is the shop's own, so that there is no customer to ask. */

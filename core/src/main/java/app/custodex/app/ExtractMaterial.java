@@ -19,6 +19,7 @@ import java.io.OutputStream;
 import java.nio.ByteBuffer;
 import java.time.Instant;
 import java.time.ZoneId;
+import java.util.List;
 import java.util.Optional;
 import java.util.function.Predicate;
 import java.util.regex.Pattern;
@@ -61,6 +62,12 @@ record ExtractMaterial(OpenPhone open, FileSource source, ZoneId zone, Origin or
     }
 
     @Override
+    public List<String> items(String folder) throws IOException {
+        return UnreadableException.whileReading(() ->
+                source.in(new PhonePath(folder)).stream().map(PhonePath::text).toList());
+    }
+
+    @Override
     public InputStream open(String item) throws IOException {
         return UnreadableException.tell(() -> source.open(new PhonePath(item)));
     }
@@ -84,7 +91,7 @@ record ExtractMaterial(OpenPhone open, FileSource source, ZoneId zone, Origin or
     @Override
     public boolean convert(String item, SoundCoding coding, int kilobits, OutputStream out) throws IOException {
         try (var media = media(item)) {
-            MediaWorkers.shared().convert(media, coding, kilobits, out);
+            MediaWorkers.shared().convert(media, coding, kilobits, Optional.empty(), out);
             return true;
         } catch (UnplayableException e) {
             return false;

@@ -2,10 +2,8 @@ package app.custodex.app;
 
 import app.custodex.backup.PhoneNow;
 import app.custodex.base.CancelToken;
-import app.custodex.base.Digests;
 import app.custodex.base.PrivatePlace;
 import app.custodex.base.Problem;
-import app.custodex.base.ProblemException;
 import app.custodex.base.Suppliers;
 import app.custodex.catalogue.Catalogue;
 import app.custodex.catalogue.Catalogue.Names;
@@ -16,13 +14,7 @@ import app.custodex.catalogue.Comparison;
 import app.custodex.catalogue.Filter;
 import app.custodex.catalogue.Growth;
 import app.custodex.catalogue.SentIn;
-import app.custodex.docket.HandOut;
-import app.custodex.extract.Delivery;
-import app.custodex.extract.ExtractResult;
 import app.custodex.extract.Extraction;
-import app.custodex.extract.Room;
-import app.custodex.extract.WrittenFile;
-import app.custodex.extract.handover.Targets;
 import app.custodex.files.FolderTree.Item;
 import app.custodex.link.FileSource;
 import app.custodex.link.PhoneIdentity;
@@ -45,21 +37,13 @@ import app.custodex.strongroom.LayerRecord;
 import app.custodex.strongroom.StoredLayer;
 import app.custodex.twins.OnlyHere;
 import app.custodex.twins.Twins;
-import java.io.ByteArrayInputStream;
 import java.io.Closeable;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.nio.ByteBuffer;
-import java.nio.file.FileAlreadyExistsException;
-import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.StandardOpenOption;
-import java.security.DigestInputStream;
-import java.time.Instant;
-import java.time.ZoneId;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.BitSet;
 import java.util.Collections;
 import java.util.HashMap;
@@ -99,6 +83,7 @@ public final class OpenPhone implements Closeable {
     private final Supplier<Contacts> contacts;
     private final Supplier<Names> names;
     private final Supplier<SentIn> sentIn;
+    private final Outgoing outgoing;
     /** Whoever takes something out holds it; closing waits for them. */
     private final ReadWriteLock inUse = new ReentrantReadWriteLock();
 
@@ -126,6 +111,7 @@ public final class OpenPhone implements Closeable {
         this.contacts = Suppliers.once(() -> contacts(locale));
         this.names = Suppliers.once(this::loadNames);
         this.sentIn = Suppliers.once(this::loadSentIn);
+        this.outgoing = new Outgoing(this, gate, mandate, source, files);
     }
 
     /**
@@ -293,7 +279,7 @@ public final class OpenPhone implements Closeable {
     }
 
     /** The picture that goes with a thing and lies in its store, such as a contact's photo; empty when there is none. */
-    private Optional<byte[]> picture(ThingId id) throws IOException {
+    Optional<byte[]> picture(ThingId id) throws IOException {
         var names = catalogue.readersOf(id.item());
         for (var reader : readers) {
             if (names.contains(reader.name())) {
@@ -417,12 +403,13 @@ public final class OpenPhone implements Closeable {
         return look(() -> files.database(database).ask(sql, most));
     }
 
-    private interface Look<T> {
+    /** Looks at what is open. */
+    interface Look<T> {
         T look() throws IOException;
     }
 
     /** Somebody who looks may be late: what is looked at may be closed by now; while they look it is not. */
-    private <T> T look(Look<T> look) throws IOException {
+    <T> T look(Look<T> look) throws IOException {
         inUse.readLock().lock();
         try {
             if (closed) {
@@ -443,123 +430,14 @@ public final class OpenPhone implements Closeable {
         gate.ask(Operation.PRINT, mandate, phone);
     }
 
-    /**
-     * Writes the picture of a thing, or the item that it was read from, into a new file as it is.
-     *
-     * @throws app.custodex.base.ProblemException when the customer's consent was withdrawn, or the file is there already
-     */
-    public void takeOut(ThingId id, Path file) throws IOException {
-        var folder = Optional.ofNullable(file.toAbsolutePath().getParent()).orElse(file);
-        gate.handOut(mandate, phone, folder, (permit, files) -> {
-            inUse.readLock().lock();
-            try {
-                var digest = copy(id, file);
-                return files.add(noted(new WrittenFile(file, Files.size(file), digest)));
-            } finally {
-                inUse.readLock().unlock();
-            }
-        });
-    }
-
-    /** Gives the digest of what was copied. */
-    private String copy(ThingId id, Path file) throws IOException {
-        var picture = picture(id);
-        boolean whole = false;
-        var digest = Digests.sha512();
-        try (var in = picture.isPresent()
-                        ? new ByteArrayInputStream(picture.get())
-                        : source.open(new PhonePath(id.item()));
-                var out = Files.newOutputStream(file, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE)) {
-            new DigestInputStream(in, digest).transferTo(out);
-            whole = true;
-            return Digests.hex(digest);
-        } catch (FileAlreadyExistsException e) {
-            throw new ProblemException(Problem.failure(file.toString(), "It is there already", "Give another name"), e);
-        } catch (IOException e) {
-            if (!whole) {
-                Files.deleteIfExists(file);
-            }
-            throw e;
-        }
-    }
-
     /** The groups in which things are written, and which things are in each; see {@link Extraction#groups}. */
     public Map<KindGroup, long[]> groups(BitSet picked) throws IOException {
         return Extraction.groups(catalogue, picked);
     }
 
-    /**
-     * Writes things into open files. Contacts are written from A to Z.
-     *
-     * @param zone in which times are written
-     * @param delivery as what it is handed out
-     * @param progress is told how many things are written
-     * @throws app.custodex.base.ProblemException when the customer's consent was withdrawn, the folder can't be written, or there is
-     *     nothing to write, which would look like a success
-     */
-    public ExtractResult extract(
-            List<Extraction.Order> orders,
-            ZoneId zone,
-            Delivery delivery,
-            Path folder,
-            IntConsumer progress,
-            CancelToken cancel)
-            throws IOException {
-        if (orders.stream().allMatch(order -> order.count() == 0)) {
-            gate.ask(Operation.EXTRACT, mandate, phone);
-            throw new ProblemException(Problem.failure(
-                    phone.name(), "There is nothing to write", "Pick something, or look with other words"));
-        }
-        return gate.handOut(mandate, phone, folder, (permit, files) -> {
-            var trouble = room(orders, delivery.form(), folder).trouble();
-            if (trouble.isPresent()) {
-                throw new ProblemException(trouble.get());
-            }
-            var material = material(zone, permit.given());
-            inUse.readLock().lock();
-            try {
-                return new Extraction(material)
-                        .write(
-                                orders.stream().map(this::inOrder).toList(),
-                                () -> Targets.open(delivery, folder, Provenance.title(material), material),
-                                written -> written.forEach(each -> files.add(noted(each))),
-                                folder,
-                                progress,
-                                cancel);
-            } finally {
-                inUse.readLock().unlock();
-            }
-        });
-    }
-
-    /** How much room it needs, as far as that is known before, and how much there is. */
-    public Room room(List<Extraction.Order> orders, Delivery.Form form, Path folder) throws IOException {
-        return look(() -> Room.of(catalogue, orders, form, folder));
-    }
-
-    private static HandOut.File noted(WrittenFile written) {
-        return new HandOut.File(
-                written.file().toAbsolutePath().normalize().toString(), written.bytes(), written.sha512());
-    }
-
-    /** What would be written of the first things; see {@link Extraction#preview}. Whoever opened this may look at it. */
-    public List<Extraction.Preview> preview(Extraction.Order order, ZoneId zone, int most) throws IOException {
-        return look(() -> new Extraction(material(zone, gate.now())).preview(inOrder(order), most, new CancelToken()));
-    }
-
-    private ExtractMaterial material(ZoneId zone, Instant now) {
-        return new ExtractMaterial(this, source, zone, Provenance.of(mandate, phone, layer, zone, now), this::photo);
-    }
-
-    private Extraction.Order inOrder(Extraction.Order order) {
-        if (order.group() != KindGroup.CONTACTS || order.contacts().isPresent()) {
-            return order;
-        }
-        var wanted = new BitSet();
-        Arrays.stream(order.numbers()).forEach(number -> wanted.set((int) number));
-        return order.with(contacts().ascending().stream()
-                .filter(contact -> wanted.get(number(contact)))
-                .toList());
+    /** What leaves the strongroom. */
+    public Outgoing outgoing() {
+        return outgoing;
     }
 
     /** Waits until whatever is being taken out of it is out, or was stopped. */

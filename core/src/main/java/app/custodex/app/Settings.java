@@ -9,6 +9,7 @@ import java.nio.file.Path;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeMap;
 import java.util.TreeSet;
 
 /**
@@ -21,6 +22,8 @@ import java.util.TreeSet;
  * @param ownPhones identifiers of phones and other sources that are the shop's own, and so need no consent
  * @param look of the window
  * @param formats in which format each group of things was extracted last, with its choices, by the codes of groups
+ * @param handOutAs code of the form in which things were handed out last
+ * @param columnSets columns of tables that are used again, by the names that somebody gave them
  */
 public record Settings(
         Optional<Path> strongroom,
@@ -29,7 +32,9 @@ public record Settings(
         CheckSchedule checks,
         Set<String> ownPhones,
         Look look,
-        Map<String, String> formats) {
+        Map<String, String> formats,
+        String handOutAs,
+        Map<String, String> columnSets) {
     /**
      * How the window looks.
      *
@@ -57,6 +62,8 @@ public record Settings(
             CheckSchedule.WHEN_IDLE,
             Set.of(),
             Look.FIRST,
+            Map.of(),
+            "",
             Map.of());
 
     public Settings {
@@ -67,6 +74,8 @@ public record Settings(
         ownPhones = ownPhones == null ? Set.of() : Set.copyOf(ownPhones);
         look = look == null ? Look.FIRST : look;
         formats = formats == null ? Map.of() : Map.copyOf(formats);
+        handOutAs = handOutAs == null ? "" : handOutAs;
+        columnSets = columnSets == null ? Map.of() : Map.copyOf(columnSets);
     }
 
     /**
@@ -93,28 +102,59 @@ public record Settings(
     }
 
     Settings using(Path place, String id) {
-        return new Settings(Optional.of(place), Optional.of(id), Optional.empty(), checks, ownPhones, look, formats);
+        return new Settings(
+                Optional.of(place),
+                Optional.of(id),
+                Optional.empty(),
+                checks,
+                ownPhones,
+                look,
+                formats,
+                handOutAs,
+                columnSets);
     }
 
     Settings movingTo(Path target) {
-        return new Settings(strongroom, strongroomId, Optional.of(target), checks, ownPhones, look, formats);
+        return new Settings(
+                strongroom, strongroomId, Optional.of(target), checks, ownPhones, look, formats, handOutAs, columnSets);
     }
 
     Settings with(CheckSchedule newChecks) {
-        return new Settings(strongroom, strongroomId, movingTo, newChecks, ownPhones, look, formats);
+        return settled(newChecks, ownPhones, look);
     }
 
     Settings with(Look newLook) {
-        return new Settings(strongroom, strongroomId, movingTo, checks, ownPhones, newLook, formats);
-    }
-
-    Settings withFormats(Map<String, String> newFormats) {
-        return new Settings(strongroom, strongroomId, movingTo, checks, ownPhones, look, newFormats);
+        return settled(checks, ownPhones, newLook);
     }
 
     Settings withOwnPhone(String identifier) {
         var phones = new TreeSet<>(ownPhones);
         phones.add(identifier);
-        return new Settings(strongroom, strongroomId, movingTo, checks, phones, look, formats);
+        return settled(checks, phones, look);
+    }
+
+    private Settings settled(CheckSchedule newChecks, Set<String> phones, Look newLook) {
+        return new Settings(
+                strongroom, strongroomId, movingTo, newChecks, phones, newLook, formats, handOutAs, columnSets);
+    }
+
+    Settings withFormats(Map<String, String> newFormats, String newHandOutAs) {
+        return extracting(newFormats, newHandOutAs, columnSets);
+    }
+
+    /** @param columns empty to forget the name */
+    Settings withColumns(String name, String columns) {
+        var sets = new TreeMap<>(columnSets);
+        if (columns.isEmpty()) {
+            sets.remove(name);
+        } else {
+            sets.put(name, columns);
+        }
+        return extracting(formats, handOutAs, sets);
+    }
+
+    private Settings extracting(Map<String, String> newFormats, String newHandOutAs, Map<String, String> sets) {
+        return new Settings(
+                strongroom, strongroomId, movingTo, checks, ownPhones, look, newFormats, newHandOutAs, sets);
     }
 }

@@ -9,6 +9,7 @@ import java.io.UncheckedIOException;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Iterator;
+import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.NoSuchElementException;
@@ -34,15 +35,58 @@ public final class Batch {
     private final Optional<Function<Thing, List<String>>> saying;
 
     /** Where the things come from. */
-    private interface Source {
+    private sealed interface Source {
         int count();
 
         /** In the catalogue; none of what did not come from there. */
-        default long[] numbers() {
+        long[] numbers();
+
+        List<Thing> read(int from, int until) throws IOException;
+
+        /** Those at these places. */
+        Source some(List<Integer> places);
+    }
+
+    private record Kept(Material material, long[] numbers) implements Source {
+        @Override
+        public int count() {
+            return numbers.length;
+        }
+
+        @Override
+        public List<Thing> read(int from, int until) throws IOException {
+            return material.catalogue().read(Arrays.copyOfRange(numbers, from, until)).stream()
+                    .map(entry -> entry.thing())
+                    .toList();
+        }
+
+        @Override
+        public Source some(List<Integer> places) {
+            return new Kept(
+                    material, places.stream().mapToLong(place -> numbers[place]).toArray());
+        }
+    }
+
+    private record Given(List<Thing> things) implements Source {
+        @Override
+        public int count() {
+            return things.size();
+        }
+
+        @Override
+        public long[] numbers() {
             return new long[0];
         }
 
-        List<Thing> read(int from, int until) throws IOException;
+        @Override
+        public List<Thing> read(int from, int until) {
+            return things.subList(from, until);
+        }
+
+        @Override
+        public Source some(List<Integer> places) {
+            return new Given(places.stream().map(things::get).toList());
+        }
     }
 
     private Batch(
@@ -70,31 +114,7 @@ public final class Batch {
      */
     public static Batch of(
             KindGroup group, String title, Material material, long[] numbers, Report report, CancelToken cancel) {
-        return new Batch(
-                group,
-                title,
-                material,
-                new Source() {
-                    @Override
-                    public int count() {
-                        return numbers.length;
-                    }
-
-                    @Override
-                    public long[] numbers() {
-                        return numbers;
-                    }
-
-                    @Override
-                    public List<Thing> read(int from, int until) throws IOException {
-                        return material.catalogue().read(Arrays.copyOfRange(numbers, from, until)).stream()
-                                .map(entry -> entry.thing())
-                                .toList();
-                    }
-                },
-                report,
-                cancel,
-                Optional.empty());
+        return new Batch(group, title, material, new Kept(material, numbers), report, cancel, Optional.empty());
     }
 
     /** Things that are there already, such as contacts that were merged. */
@@ -105,25 +125,7 @@ public final class Batch {
             List<? extends Thing> things,
             Report report,
             CancelToken cancel) {
-        var all = List.<Thing>copyOf(things);
-        return new Batch(
-                group,
-                title,
-                material,
-                new Source() {
-                    @Override
-                    public int count() {
-                        return all.size();
-                    }
-
-                    @Override
-                    public List<Thing> read(int from, int until) {
-                        return all.subList(from, until);
-                    }
-                },
-                report,
-                cancel,
-                Optional.empty());
+        return new Batch(group, title, material, new Given(List.copyOf(things)), report, cancel, Optional.empty());
     }
 
     /** Only those that are meant; the others are not counted. */
@@ -142,6 +144,32 @@ public final class Batch {
         var part = of(group, partTitle, material, numbers, report.part(), cancel);
         return saying.map(part::saying).orElse(part);
     }
+
+    /**
+     * To which part a thing belongs.
+     *
+     * @param key equal for things of the same part
+     * @param title of the part
+     */
+    public record Share(String key, String title) {}
+
+    /** In parts, in the order in which the first thing of each comes. */
+    public List<Batch> divided(Function<Thing, Share> share) {
+        var shares = new LinkedHashMap<String, Divided>();
+        int at = 0;
+        for (var thing : look()) {
+            var of = share.apply(thing);
+            shares.computeIfAbsent(of.key(), key -> new Divided(of.title(), new ArrayList<>()))
+                    .places()
+                    .add(at++);
+        }
+        return shares.values().stream()
+                .map(part -> new Batch(
+                        group, part.title(), material, source.some(part.places()), report.part(), cancel, saying))
+                .toList();
+    }
+
+    private record Divided(String title, List<Integer> places) {}
 
     /**
      * The same, of whose things nothing else may be told than this.

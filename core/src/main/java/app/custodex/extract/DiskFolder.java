@@ -42,8 +42,29 @@ public final class DiskFolder implements OutFolder {
     }
 
     private Path write(String stem, String ending, Body body) throws IOException {
+        return write(
+                SafeNames.free(folder, stem, ending + ".part"),
+                part -> SafeNames.moveToFree(part, folder, stem, ending),
+                body);
+    }
+
+    /**
+     * Writes a file that somebody named.
+     *
+     * @throws java.nio.file.FileAlreadyExistsException when it is there meanwhile
+     */
+    public Path exactly(Path file, Body body) throws IOException {
+        var name = file.getFileName().toString();
+        return write(SafeNames.free(folder, name, ".part"), part -> Files.move(part, file), body);
+    }
+
+    /** Gives a complete file its name. */
+    private interface Naming {
+        Path name(Path part) throws IOException;
+    }
+
+    private Path write(Path part, Naming naming, Body body) throws IOException {
         files.begin();
-        var part = SafeNames.free(folder, stem, ending + ".part");
         boolean complete = false;
         try {
             var digest = Digests.sha512();
@@ -51,7 +72,7 @@ public final class DiskFolder implements OutFolder {
                     var out = new BufferedOutputStream(new DigestOutputStream(disk, digest), BUFFER)) {
                 body.writeTo(out);
             }
-            var target = SafeNames.moveToFree(part, folder, stem, ending);
+            var target = naming.name(part);
             complete = true;
             files.complete(new WrittenFile(target, Files.size(target), Digests.hex(digest)));
             return target;

@@ -31,7 +31,8 @@ public interface Format {
         return false;
     }
 
-    default List<Choice> choices() {
+    /** What it leaves to choose for things of a group. */
+    default List<Choice> choices(KindGroup group) {
         return List.of();
     }
 

@@ -10,6 +10,7 @@ import java.io.InputStream;
 import java.io.OutputStream;
 import java.time.Instant;
 import java.time.ZoneId;
+import java.util.List;
 import java.util.Optional;
 
 /** What those who write ask of the phone, or of its layer. */
@@ -33,6 +34,9 @@ public interface Material {
 
     /** A contact's photo, as it was stored; empty when there is none. */
     Optional<byte[]> photo(Contact contact) throws IOException;
+
+    /** The items in a folder and in those below it. */
+    List<String> items(String folder) throws IOException;
 
     /** The content of an item. */
     InputStream open(String item) throws IOException;

@@ -7,7 +7,11 @@ import gg.jte.TemplateOutput;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.io.Writer;
+import java.net.URI;
+import java.net.URISyntaxException;
+import java.util.Locale;
 import java.util.Map;
+import java.util.Set;
 import java.util.concurrent.CancellationException;
 
 /** Writes HTML pages from their templates, which escape all that a phone holds. */
@@ -15,7 +19,24 @@ public final class Pages {
     private static final TemplateEngine ENGINE =
             TemplateEngine.createPrecompiled(null, ContentType.Html, null, "app.custodex.extract.pages");
 
+    /** Those that every browser shows, by the endings of their names. */
+    private static final Set<String> PICTURES = Set.of("jpg", "jpeg", "png", "gif", "webp");
+
     private Pages() {}
+
+    /** The path of a file below the folder of a page, as a URI reference (RFC 3986). */
+    public static String reference(String path) {
+        try {
+            return new URI(null, null, path, null).toASCIIString().replace("?", "%3F");
+        } catch (URISyntaxException e) {
+            throw new IllegalArgumentException(e);
+        }
+    }
+
+    /** Whether a browser can show a file of this name as a picture. */
+    public static boolean isPicture(String name) {
+        return PICTURES.contains(name.substring(name.lastIndexOf('.') + 1).toLowerCase(Locale.ROOT));
+    }
 
     /** Without the signs that no page can hold. */
     private record CleanOutput(Writer out) implements TemplateOutput {

@@ -158,11 +158,20 @@ final class MediaWorker implements WarmPool.Worker {
     }
 
     /** Each frame is a piece of the file, with its place instead of a time. */
-    void convert(MediaSource source, SoundCoding coding, int kilobits, Duration limit, Sink sink) throws IOException {
-        var arguments = ByteBuffer.allocate(5)
+    void convert(
+            MediaSource source, SoundCoding coding, int kilobits, Optional<SoundCut> cut, Duration limit, Sink sink)
+            throws IOException {
+        var arguments = ByteBuffer.allocate(39)
                 .put((byte) coding.ordinal())
                 .putInt(kilobits)
-                .flip();
+                .put((byte) (cut.isPresent() ? 1 : 0));
+        cut.ifPresent(piece -> arguments
+                .putLong(piece.from().toNanos())
+                .putLong(piece.until().toNanos())
+                .putLong(piece.fadeIn().toNanos())
+                .putLong(piece.fadeOut().toNanos())
+                .put((byte) (piece.even() ? 1 : 0)));
+        arguments.flip();
         ask(Kind.CONVERT, source, limit, Exchange.PIECE + 16, arguments, sink, wire::body);
     }
 

@@ -15,7 +15,9 @@ import java.nio.ByteBuffer;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.List;
+import java.util.Optional;
 import org.bytedeco.ffmpeg.global.avcodec;
 import org.bytedeco.ffmpeg.global.avfilter;
 import org.bytedeco.ffmpeg.global.avformat;
@@ -107,6 +109,17 @@ public final class MediaWorkerMain {
         wire.send(Kind.ERROR, ByteBuffer.wrap(words.getBytes(StandardCharsets.UTF_8)));
     }
 
+    private static Optional<SoundCut> cut(ByteBuffer question) {
+        return question.get() == 0
+                ? Optional.empty()
+                : Optional.of(new SoundCut(
+                        Duration.ofNanos(question.getLong()),
+                        Duration.ofNanos(question.getLong()),
+                        Duration.ofNanos(question.getLong()),
+                        Duration.ofNanos(question.getLong()),
+                        question.get() != 0));
+    }
+
     private void answer(Kind kind, ByteBuffer question) throws IOException {
         long size = question.getLong();
         int millis = question.getInt();
@@ -137,7 +150,7 @@ public final class MediaWorkerMain {
             }
             case CONVERT -> {
                 var coding = SoundCoding.values()[question.get()];
-                Sounds.convert(exchange, size, coding, question.getInt(), millis);
+                Sounds.convert(exchange, size, coding, question.getInt(), cut(question), millis);
                 wire.send(Kind.RESULT);
             }
             default -> throw new Undecodable(kind + " is no question");

@@ -105,14 +105,16 @@ public final class MediaWorkers {
      * Writes the sound of a file in another form, with its tags.
      *
      * @param kilobits a second of stereo, where the coding asks for it
+     * @param cut the piece that is wanted; empty for all of it
      * @throws UnplayableException when that can't be done; what was written until then is worth nothing
      * @throws IOException when the file can't be read, or the other one can't be written
      */
-    public void convert(MediaSource source, SoundCoding coding, int kilobits, OutputStream out) throws IOException {
+    public void convert(MediaSource source, SoundCoding coding, int kilobits, Optional<SoundCut> cut, OutputStream out)
+            throws IOException {
         var at = new long[1];
         var failed = new AtomicReference<IOException>();
         with(worker -> {
-            worker.convert(source, coding, kilobits, CONVERSION, (place, piece) -> {
+            worker.convert(source, coding, kilobits, cut, CONVERSION, (place, piece) -> {
                 if (place != at[0]) {
                     throw new Wire.Broken("a piece at " + place + " instead of " + at[0]);
                 }

@@ -24,8 +24,10 @@ import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
+import java.time.Duration;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.concurrent.TimeUnit;
 import org.bytedeco.ffmpeg.avfilter.AVFilterContext;
 import org.bytedeco.ffmpeg.avfilter.AVFilterGraph;
 import org.bytedeco.ffmpeg.avformat.AVStream;
@@ -72,31 +74,46 @@ final class Sounds implements AutoCloseable {
     }
 
     /** Sends the sound of a file in another form, piece by piece. */
-    static void convert(Exchange exchange, long size, SoundCoding coding, int kilobits, int millis) throws IOException {
+    static void convert(
+            Exchange exchange, long size, SoundCoding coding, int kilobits, Optional<SoundCut> cut, int millis)
+            throws IOException {
         try (var sounds = new Sounds(exchange);
                 var in = new AvInput(exchange, size).look()) {
-            sounds.convert(in, sound(in), coding, kilobits, millis);
+            sounds.convert(in, sound(in), coding, kilobits, cut, millis);
         }
     }
 
-    private void convert(AvInput in, AVStream stream, SoundCoding coding, int kilobits, int millis) throws IOException {
+    private void convert(
+            AvInput in, AVStream stream, SoundCoding coding, int kilobits, Optional<SoundCut> cut, int millis)
+            throws IOException {
         try (var decoding = new Decoding(exchange, in, stream, 1)) {
-            var first = decoding.next().orElseThrow(() -> new Undecodable("nothing was decoded"));
+            long from = cut.map(piece -> micros(piece.from())).orElse(0L);
+            long until = cut.map(piece -> micros(piece.until())).orElse(Long.MAX_VALUE);
+            if (from > 0) {
+                decoding.seek(from);
+            }
+            var next = decoding.next();
+            while (next.isPresent() && end(next.get(), decoding) <= from) {
+                next = decoding.next();
+            }
+            var first = next.orElseThrow(() -> new Undecodable("nothing was decoded"));
             int rate = coding.rate(first.sample_rate());
             int channels = Math.min(2, first.ch_layout().nb_channels());
+            var form = String.format(
+                    Locale.ROOT,
+                    "aresample=%d,aformat=sample_fmts=%s:channel_layouts=%s",
+                    rate,
+                    coding.samples(),
+                    channels == 1 ? "mono" : "stereo");
+            long early = Math.max(0, from - decoding.micros(first));
+            var chain = cut.map(piece -> chain(piece, early, first.sample_rate()) + "," + form)
+                    .orElse(form);
             try (var encoding = new Encoding(coding, kilobits, rate, channels, in, stream)) {
-                var ends = build(
-                        String.format(
-                                Locale.ROOT,
-                                "aresample=%d,aformat=sample_fmts=%s:channel_layouts=%s",
-                                rate,
-                                coding.samples(),
-                                channels == 1 ? "mono" : "stereo"),
-                        first);
+                var ends = build(chain, first);
                 if (encoding.frameSize() > 0) {
                     av_buffersink_set_frame_size(ends.end(), encoding.frameSize());
                 }
-                for (var next = Optional.of(first); next.isPresent(); next = decoding.next()) {
+                for (; next.isPresent() && decoding.micros(next.get()) < until; next = decoding.next()) {
                     if (!ends.shape().equals(Shape.of(next.get()))) {
                         continue; // damage; the filters are made for another shape
                     }
@@ -108,6 +125,43 @@ final class Sounds implements AutoCloseable {
                 encoding.finish(exchange, millis);
             }
         }
+    }
+
+    private static long micros(Duration time) {
+        return TimeUnit.MICROSECONDS.convert(time);
+    }
+
+    private static long end(AVFrame frame, Decoding decoding) {
+        return decoding.micros(frame) + 1_000_000L * frame.nb_samples() / Math.max(1, frame.sample_rate());
+    }
+
+    /**
+     * The filters of a piece, which count samples, since times of what was decoded are not to be relied on.
+     *
+     * @param early how long before the piece the first samples are, in microseconds
+     */
+    private static String chain(SoundCut piece, long early, int rate) {
+        long first = samples(early, rate);
+        long count = Math.max(1, samples(micros(piece.length()), rate));
+        long in = samples(micros(piece.fadeIn()), rate);
+        long out = samples(micros(piece.fadeOut()), rate);
+        var chain = new StringBuilder(String.format(
+                Locale.ROOT, "atrim=start_sample=%d:end_sample=%d,asetpts=N/SR/TB", first, first + count));
+        if (piece.even()) {
+            chain.append(",loudnorm=I=-16:TP=-1.5");
+            chain.append(String.format(Locale.ROOT, ",aresample=%d,asetpts=N/SR/TB", rate));
+        }
+        if (in > 0) {
+            chain.append(String.format(Locale.ROOT, ",afade=t=in:ss=0:ns=%d", in));
+        }
+        if (out > 0) {
+            chain.append(String.format(Locale.ROOT, ",afade=t=out:ss=%d:ns=%d", Math.max(0, count - out), out));
+        }
+        return chain.toString();
+    }
+
+    private static long samples(long micros, int rate) {
+        return Math.round(micros / 1e6 * rate);
     }
 
     private void encode(Ends ends, Encoding encoding) throws Undecodable {
@@ -174,9 +228,7 @@ final class Sounds implements AutoCloseable {
                 var ends = Optional.<Ends>empty();
                 for (var next = decoding.next(); next.isPresent(); next = decoding.next()) {
                     var frame = next.get();
-                    long until =
-                            decoding.micros(frame) + 1_000_000L * frame.nb_samples() / Math.max(1, frame.sample_rate());
-                    if (until <= fromMicros) {
+                    if (end(frame, decoding) <= fromMicros) {
                         continue;
                     }
                     if (ends.isEmpty()) {

@@ -20,6 +20,7 @@ import org.sqlite.SQLiteLimits;
 /** What somebody asks of a phone's database in SQL. It only reads: neither the database nor any other file is changed or opened. */
 final class DatabaseQuery {
     private static final int SECONDS = 10;
+    private static final int SECONDS_FOR_ALL = 600;
     private static final int LONGEST = 2_000;
     private static final ScheduledExecutorService CLOCK = Executors.newSingleThreadScheduledExecutor(task -> {
         var thread = new Thread(task, "query-clock");
@@ -44,43 +45,58 @@ final class DatabaseQuery {
 
     /** @param most rows that are read */
     DatabaseRows ask(String sql, int most) throws IOException {
+        return reading(sql, SECONDS, found -> read(found, most)).orElse(new DatabaseRows(List.of(), List.of(), false));
+    }
+
+    /** Gives how many rows there are. */
+    long ask(String sql, RowTaker taker) throws IOException {
+        return reading(sql, SECONDS_FOR_ALL, found -> take(found, taker)).orElse(0L);
+    }
+
+    private interface Reading<T> {
+        T read(ResultSet found) throws SQLException, IOException;
+    }
+
+    private <T> Optional<T> reading(String sql, int seconds, Reading<T> reading) throws IOException {
         try (var pragma = connection.createStatement()) {
             // Nothing may be opened beside it, nor written into it.
             connection.unwrap(SQLiteConnection.class).setLimit(SQLiteLimits.SQLITE_LIMIT_ATTACHED, 0);
             pragma.execute("PRAGMA query_only = ON");
             try {
-                return rows(sql, most);
+                return answer(sql, seconds, reading);
             } finally {
                 pragma.execute("PRAGMA query_only = OFF");
             }
         } catch (SQLException e) {
             throw new ProblemException(
-                    Problem.note(item, "The database does not answer this: " + words(e), "Change the question"), e);
+                    Problem.note(
+                            item, "The database does not answer this: " + words(e, seconds), "Change the question"),
+                    e);
         }
     }
 
-    /** The library puts its code before what it says. */
-    private static String words(SQLException e) {
-        var message = Optional.ofNullable(e.getMessage()).orElse("");
-        return message.contains("SQLITE_INTERRUPT")
-                ? "it took longer than " + SECONDS + " seconds"
-                : message.replaceFirst("^\\[SQLITE[^]]*]\\s*", "").replaceFirst("^[^(]*\\((.*)\\)$", "$1");
-    }
-
-    private DatabaseRows rows(String sql, int most) throws SQLException {
+    private <T> Optional<T> answer(String sql, int seconds, Reading<T> reading) throws SQLException, IOException {
         try (var statement = connection.createStatement()) {
-            var late = CLOCK.schedule(() -> cancel(statement), SECONDS, TimeUnit.SECONDS);
+            var late = CLOCK.schedule(() -> cancel(statement), seconds, TimeUnit.SECONDS);
             try {
                 if (!statement.execute(sql)) {
-                    return new DatabaseRows(List.of(), List.of(), false);
+                    return Optional.empty();
                 }
                 try (var found = statement.getResultSet()) {
-                    return read(found, most);
+                    return Optional.of(reading.read(found));
                 }
             } finally {
                 late.cancel(false);
             }
         }
+    }
+
+    /** The library puts its code before what it says. */
+    private static String words(SQLException e, int seconds) {
+        var message = Optional.ofNullable(e.getMessage()).orElse("");
+        return message.contains("SQLITE_INTERRUPT")
+                ? "it took longer than " + seconds + " seconds"
+                : message.replaceFirst("^\\[SQLITE[^]]*]\\s*", "").replaceFirst("^[^(]*\\((.*)\\)$", "$1");
     }
 
     private static void cancel(Statement statement) {
@@ -92,11 +108,8 @@ final class DatabaseQuery {
     }
 
     private static DatabaseRows read(ResultSet found, int most) throws SQLException {
-        int columns = found.getMetaData().getColumnCount();
-        var names = new ArrayList<String>(columns);
-        for (int i = 1; i <= columns; i++) {
-            names.add(found.getMetaData().getColumnLabel(i));
-        }
+        var names = names(found);
+        int columns = names.size();
         var rows = new ArrayList<List<String>>();
         boolean more = false;
         while (found.next()) {
@@ -111,6 +124,29 @@ final class DatabaseQuery {
             rows.add(List.copyOf(row));
         }
         return new DatabaseRows(names, rows, more);
+    }
+
+    private static List<String> names(ResultSet found) throws SQLException {
+        var names = new ArrayList<String>();
+        for (int i = 1; i <= found.getMetaData().getColumnCount(); i++) {
+            names.add(found.getMetaData().getColumnLabel(i));
+        }
+        return names;
+    }
+
+    private static long take(ResultSet found, RowTaker taker) throws SQLException, IOException {
+        var names = names(found);
+        taker.columns(names);
+        long rows = 0;
+        while (found.next()) {
+            var row = new ArrayList<@Nullable Object>(names.size());
+            for (int i = 1; i <= names.size(); i++) {
+                row.add(found.getObject(i));
+            }
+            taker.row(row);
+            rows++;
+        }
+        return rows;
     }
 
     private static String value(@Nullable Object value) {

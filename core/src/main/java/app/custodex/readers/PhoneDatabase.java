@@ -8,6 +8,7 @@ import app.custodex.link.PhonePath;
 import app.custodex.readers.PageSalvage.Holds;
 import java.io.Closeable;
 import java.io.IOException;
+import java.io.OutputStream;
 import java.nio.ByteBuffer;
 import java.nio.channels.FileChannel;
 import java.nio.file.Files;
@@ -150,6 +151,57 @@ public final class PhoneDatabase implements Closeable {
      */
     public synchronized DatabaseRows ask(String sql, int most) throws IOException {
         return new DatabaseQuery(path.text(), connection).ask(sql, most);
+    }
+
+    /**
+     * Answers a question in SQL row by row, with everything that stands in them.
+     *
+     * @return how many rows
+     * @throws ProblemException when it is no question that the database understands, or the answer takes too long
+     */
+    public synchronized long ask(String sql, RowTaker taker) throws IOException {
+        return new DatabaseQuery(path.text(), connection).ask(sql, taker);
+    }
+
+    /**
+     * Writes the database with what stands in its log as one file, in which what was freed stays too.
+     *
+     * @throws ProblemException when it does not pass its own check then
+     */
+    public synchronized void merged(OutputStream out) throws IOException {
+        var copies = place.folder();
+        try {
+            var copy = copies.resolve(FILE);
+            Files.copy(folder.resolve(FILE), copy);
+            var beside = folder.resolve(FILE + "-wal");
+            if (Files.exists(beside)) {
+                Files.copy(beside, copies.resolve(FILE + "-wal"));
+            }
+            if (cut || !merge(copy)) {
+                throw new ProblemException(Problem.failure(
+                        path.text(),
+                        "The database is damaged, so no merged copy of it is sound",
+                        "Take it out as it is, with its log"));
+            }
+            Files.copy(copy, out);
+        } finally {
+            place.remove(copies);
+        }
+    }
+
+    /** Gives whether the copy is sound. */
+    private static boolean merge(Path copy) throws IOException {
+        try (var merging = connect(copy);
+                var statement = merging.createStatement()) {
+            statement.execute("PRAGMA wal_checkpoint(TRUNCATE)");
+            // With another mode than that of a log it is whole without one.
+            statement.execute("PRAGMA journal_mode = DELETE");
+            try (var rows = statement.executeQuery("PRAGMA integrity_check(1)")) {
+                return rows.next() && "ok".equals(rows.getString(1));
+            }
+        } catch (SQLException e) {
+            return false;
+        }
     }
 
     /** Whether the file ended before the end that it promises. */

@@ -103,8 +103,14 @@ class ConsentGateTest {
                 var all = contacts.contacts().ascending();
                 var page = List.of(
                         Written.order(KindGroup.CONTACTS, new long[0], "page").with(all));
-                contacts.extract(
-                        page, ZoneId.of("UTC"), Delivery.FILES, folder.resolve("out"), n -> {}, new CancelToken());
+                contacts.outgoing()
+                        .extract(
+                                page,
+                                ZoneId.of("UTC"),
+                                Delivery.FILES,
+                                folder.resolve("out"),
+                                n -> {},
+                                new CancelToken());
                 var noted = custodex.handOuts().of(docket.number()).getFirst();
                 assertTrue(noted.complete());
                 var lies = noted.files().getFirst();
@@ -116,17 +122,18 @@ class ConsentGateTest {
                 book().change(docket.number(), d -> d.withConsent(Optional.empty())); // withdrawn meanwhile
                 isRefused(
                         "may be extracted",
-                        () -> contacts.extract(
-                                page,
-                                ZoneId.of("UTC"),
-                                Delivery.FILES,
-                                folder.resolve("out"),
-                                n -> {},
-                                new CancelToken()));
+                        () -> contacts.outgoing()
+                                .extract(
+                                        page,
+                                        ZoneId.of("UTC"),
+                                        Delivery.FILES,
+                                        folder.resolve("out"),
+                                        n -> {},
+                                        new CancelToken()));
                 var taken = folder.resolve("taken");
                 isRefused(
                         "may be extracted",
-                        () -> contacts.takeOut(all.getFirst().id(), taken));
+                        () -> contacts.outgoing().takeOut(all.getFirst().id(), taken));
                 assertFalse(Files.exists(taken));
                 assertEquals(1, custodex.handOuts().of(docket.number()).size(), "what is refused is no hand-out");
                 isRefused("may be printed", contacts::askToPrint);

@@ -42,7 +42,7 @@ class FormatsTest {
                 assertFalse(format.label().isBlank());
                 assertFalse(format.leavesOut().endsWith("."), "the window ends it: " + format.leavesOut());
                 assertEquals(format, Formats.of(group, format.code()).orElseThrow());
-                for (var choice : format.choices()) {
+                for (var choice : format.choices(group)) {
                     assertTrue(CODE.matcher(choice.code()).matches(), choice.code());
                     assertTrue(choice.isWords() || choice.values().size() > 1, choice.code());
                     for (var value : choice.values()) {
@@ -57,22 +57,24 @@ class FormatsTest {
     @Test
     void whatWasChosenIsRememberedAsItIsTyped() throws ProblemException {
         var csv = Formats.of(KindGroup.CALLS, "csv").orElseThrow();
-        var chosen = Chosen.of(csv, List.of("faithful", "byte-order-mark=no"));
-        assertEquals(":byte-order-mark=no:faithful=yes", chosen.typed(csv));
-        var again = Chosen.of(csv, List.of("byte-order-mark=no", "faithful=yes"));
+        var chosen = Chosen.of(csv, KindGroup.CALLS, List.of("faithful", "byte-order-mark=no"));
+        assertEquals(":byte-order-mark=no:faithful=yes", chosen.typed(csv, KindGroup.CALLS));
+        var again = Chosen.of(csv, KindGroup.CALLS, List.of("byte-order-mark=no", "faithful=yes"));
         assertEquals(chosen, again);
-        assertTrue(chosen.is(csv.choices().get(1)));
-        assertFalse(chosen.is(csv.choices().getFirst()));
-        assertEquals("", Chosen.USUAL.typed(csv));
-        assertEquals(new Chosen(Map.of()), Chosen.of(csv, List.of()));
+        assertTrue(chosen.is(csv.choices(KindGroup.CALLS).getLast()));
+        assertFalse(chosen.is(csv.choices(KindGroup.CALLS).get(2)));
+        assertEquals("", Chosen.USUAL.typed(csv, KindGroup.CALLS));
+        assertEquals(new Chosen(Map.of()), Chosen.of(csv, KindGroup.CALLS, List.of()));
     }
 
     @Test
     void whatIsToBeBlackedOutIsNeverRemembered() throws ProblemException {
         var pdf = Formats.of(KindGroup.MESSAGES, "pdf").orElseThrow();
-        var chosen = Chosen.of(pdf, List.of("evidence", "black-out=Halvard, 07700 900112"));
-        assertEquals("Halvard, 07700 900112", chosen.of(pdf.choices().getLast()));
-        assertEquals(":evidence=yes", chosen.typed(pdf));
+        var chosen = Chosen.of(pdf, KindGroup.MESSAGES, List.of("evidence", "black-out=Halvard, 07700 900112"));
+        assertEquals(
+                "Halvard, 07700 900112",
+                chosen.of(pdf.choices(KindGroup.MESSAGES).getLast()));
+        assertEquals(":evidence=yes", chosen.typed(pdf, KindGroup.MESSAGES));
     }
 
     @Test

@@ -97,6 +97,11 @@ public final class Written {
         }
 
         @Override
+        public List<String> items(String folder) {
+            return List.of(folder + "/cache/b.db", folder + "/state.db");
+        }
+
+        @Override
         public InputStream open(String item) throws IOException {
             return UnreadableException.tell(() -> {
                 if (item.contains("unreadable")) {
@@ -116,7 +121,7 @@ public final class Written {
     public static Order order(KindGroup group, long[] numbers, String how) throws IOException {
         var parts = List.of(how.split(":"));
         var format = Formats.of(group, parts.getFirst()).orElseThrow();
-        return Order.of(group, numbers, format, Chosen.of(format, parts.subList(1, parts.size())));
+        return Order.of(group, numbers, format, Chosen.of(format, group, parts.subList(1, parts.size())));
     }
 
     /** Writes what was ordered. */
@@ -222,6 +227,11 @@ public final class Written {
 
         @Override
         public boolean convert(String item, SoundCoding coding, int kilobits, OutputStream out) {
+            throw new AssertionError("contacts are no files");
+        }
+
+        @Override
+        public List<String> items(String folder) {
             throw new AssertionError("contacts are no files");
         }
 

@@ -10,9 +10,15 @@ import com.fasterxml.jackson.databind.JsonNode;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.OutputStream;
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
+import java.nio.ShortBuffer;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.Arrays;
+import java.util.Optional;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -32,9 +38,13 @@ class SoundConversionTest {
     }
 
     private Path converted(Path file, SoundCoding coding, String name) throws IOException {
+        return converted(file, coding, name, Optional.empty());
+    }
+
+    private Path converted(Path file, SoundCoding coding, String name, Optional<SoundCut> cut) throws IOException {
         var out = new ByteArrayOutputStream();
         try (var source = MediaSamples.open(file)) {
-            MediaWorkers.shared().convert(source, coding, 192, out);
+            MediaWorkers.shared().convert(source, coding, 192, cut, out);
         }
         return Files.write(folder.resolve(name), out.toByteArray());
     }
@@ -127,6 +137,80 @@ class SoundConversionTest {
         assertTrue(MediaSamples.seconds(made) < 6, "what is there is kept");
     }
 
+    private static SoundCut cut(long from, long until, long in, long out, boolean even) {
+        return new SoundCut(
+                Duration.ofMillis(from), Duration.ofMillis(until), Duration.ofMillis(in), Duration.ofMillis(out), even);
+    }
+
+    @ParameterizedTest
+    @CsvSource({"0, 7000", "1500, 4250", "3333, 3433", "6000, 60000"})
+    void aPieceHasTheSamplesThatTheWholeHasThere(long from, long until) throws IOException {
+        var song = song("song.flac", "-ac", "1", "-af", "tremolo=f=0.3:d=0.9");
+        var whole = samplesOf(song);
+        var piece =
+                samplesOf(converted(song, SoundCoding.WAV, "piece.wav", Optional.of(cut(from, until, 0, 0, false))));
+        int begin = 2 * Math.round(from * 44.1f);
+        int end = Math.min(whole.length, begin + 2 * Math.round((until - from) * 44.1f));
+        assertArrayEquals(Arrays.copyOfRange(whole, begin, end), piece);
+    }
+
+    @Test
+    void aPieceOfAPackedSongIsAsLongAsItIsWished() throws IOException {
+        var song = song("song.mp3", "-ac", "2");
+        var piece = converted(song, SoundCoding.M4A, "piece.m4a", Optional.of(cut(2_000, 5_000, 100, 100, false)));
+        assertEquals(3.0, MediaSamples.seconds(piece), 0.05);
+    }
+
+    @Test
+    void itFadesInAndOut() throws IOException {
+        var song = song("song.wav", "-ac", "1");
+        var piece = samplesOf(
+                converted(song, SoundCoding.WAV, "piece.wav", Optional.of(cut(1_000, 5_000, 1_000, 2_000, false))));
+        var levels = ByteBuffer.wrap(piece).order(ByteOrder.LITTLE_ENDIAN).asShortBuffer();
+        assertTrue(loudest(levels, 0.0, 0.05) < loudest(levels, 0.5, 0.6) / 4);
+        assertEquals(0.5, loudest(levels, 0.49, 0.51) / (double) loudest(levels, 1.2, 1.8), 0.05, "half way in");
+        assertEquals(0.5, loudest(levels, 2.99, 3.01) / (double) loudest(levels, 1.2, 1.8), 0.05, "half way out");
+        assertTrue(loudest(levels, 3.97, 4.0) < 400);
+    }
+
+    private static int loudest(ShortBuffer of, double from, double until) {
+        int loudest = 0;
+        for (int at = (int) (from * 44_100); at < Math.min(of.limit(), (int) (until * 44_100)); at++) {
+            loudest = Math.max(loudest, Math.abs(of.get(at)));
+        }
+        return loudest;
+    }
+
+    @Test
+    void anEvenPieceHasTheLoudnessOfTheNorm() throws IOException {
+        var song = song("quiet.wav", "-ac", "2", "-af", "volume=0.1");
+        var piece = converted(song, SoundCoding.WAV, "even.wav", Optional.of(cut(1_000, 6_000, 0, 0, true)));
+        // As EBU R 128 measures it, by another program's meter.
+        var told = new String(
+                MediaSamples.run(
+                        "ffmpeg",
+                        "-v",
+                        "quiet",
+                        "-i",
+                        piece.toString(),
+                        "-af",
+                        "ebur128=metadata=1,ametadata=print:key=lavfi.r128.I:file=-",
+                        "-f",
+                        "null",
+                        "/dev/null"),
+                StandardCharsets.US_ASCII);
+        assertEquals(-16.0, Double.parseDouble(told.substring(told.lastIndexOf('=') + 1)), 1.0, told);
+        assertEquals(5.0, MediaSamples.seconds(piece), 0.02);
+    }
+
+    @Test
+    void aPieceBehindTheEndIsNone() throws IOException {
+        var song = song("song.wav", "-ac", "1");
+        assertThrows(
+                UnplayableException.class,
+                () -> converted(song, SoundCoding.WAV, "none.wav", Optional.of(cut(9_000, 9_500, 0, 0, false))));
+    }
+
     @Test
     void aFullDiskIsNoFaultOfTheSound() throws IOException {
         var song = song("song.wav", "-ac", "2");
@@ -139,7 +223,8 @@ class SoundConversionTest {
         };
         try (var source = MediaSamples.open(song)) {
             var told = assertThrows(
-                    IOException.class, () -> MediaWorkers.shared().convert(source, SoundCoding.WAV, 192, full));
+                    IOException.class,
+                    () -> MediaWorkers.shared().convert(source, SoundCoding.WAV, 192, Optional.empty(), full));
             assertEquals("no room", told.getMessage());
         }
         assertEquals(deaths, MediaWorkers.shared().deaths());

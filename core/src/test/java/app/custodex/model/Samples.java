@@ -13,9 +13,19 @@ public final class Samples {
 
     public static Contact contact(
             ThingId id, String name, List<PhoneNumber> phones, List<Labelled> mails, List<String> notes) {
+        return contact(id, "", name, phones, mails, notes);
+    }
+
+    public static Contact contact(
+            ThingId id,
+            String account,
+            String name,
+            List<PhoneNumber> phones,
+            List<Labelled> mails,
+            List<String> notes) {
         return new Contact(
                 id,
-                "",
+                account,
                 "",
                 new PersonName(name, "", "", "", "", "", "", ""),
                 List.of(),

@@ -158,7 +158,7 @@ class TwinsInWindowTest extends WindowTest {
                     .filter(each -> ((MediaFile) each.thing()).bytes() > 0)
                     .findFirst()
                     .orElseThrow();
-            layer.takeOut(entry.thing().id(), elsewhere.resolve("mine.jpg"));
+            layer.outgoing().takeOut(entry.thing().id(), elsewhere.resolve("mine.jpg"));
             robot.push(KeyCode.CONTROL, KeyCode.O);
             write(robot, "#only-here-path", elsewhere.toString());
             robot.push(KeyCode.ENTER);

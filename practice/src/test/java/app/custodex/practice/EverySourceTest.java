@@ -366,7 +366,7 @@ class EverySourceTest {
                     List.of("old phone.zip/notes/kettle.md"),
                     kettle.stream().map(entry -> entry.thing().id().item()).toList());
             var taken = folder.resolve("taken.md");
-            open.takeOut(kettle.getFirst().thing().id(), taken);
+            open.outgoing().takeOut(kettle.getFirst().thing().id(), taken);
             assertEquals("# Descale the kettle\n", Files.readString(taken));
             assertTrue(
                     open.problems(Set.of()).stream().anyMatch(p -> p.subject().equals("torn.zip")),

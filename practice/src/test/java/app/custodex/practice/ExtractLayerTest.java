@@ -132,7 +132,7 @@ class ExtractLayerTest {
         var numbers = open.of(group);
         var parts = List.of(how.split(":"));
         var format = Formats.of(group, parts.getFirst()).orElseThrow();
-        var chosen = Chosen.of(format, parts.subList(1, parts.size()));
+        var chosen = Chosen.of(format, group, parts.subList(1, parts.size()));
         var into = folder.resolve("out").resolve(group.code() + " " + parts.getFirst());
         var result = new Extraction(open)
                 .write(

@@ -60,7 +60,7 @@ public final class IcalendarFormat implements Format {
     }
 
     @Override
-    public List<Choice> choices() {
+    public List<Choice> choices(KindGroup group) {
         return List.of(FILE_EACH);
     }
 

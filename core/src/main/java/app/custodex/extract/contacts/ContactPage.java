@@ -2,11 +2,13 @@ package app.custodex.extract.contacts;
 
 import app.custodex.base.Problem;
 import app.custodex.extract.Batch;
+import app.custodex.extract.Choice;
 import app.custodex.extract.Chosen;
 import app.custodex.extract.Clean;
 import app.custodex.extract.Format;
 import app.custodex.extract.OutFolder;
 import app.custodex.extract.Pages;
+import app.custodex.extract.Split;
 import app.custodex.model.Contact;
 import app.custodex.model.Contact.Extra;
 import app.custodex.model.KindGroup;
@@ -61,7 +63,16 @@ public final class ContactPage implements Format {
     }
 
     @Override
+    public List<Choice> choices(KindGroup group) {
+        return Split.choices(group);
+    }
+
+    @Override
     public void write(Batch batch, Chosen chosen, OutFolder out) throws IOException {
+        Split.write(batch, chosen, out, ContactPage::page);
+    }
+
+    private static void page(Batch batch, OutFolder out) throws IOException {
         var contacts = batch.each(thing -> new Shown((Contact) thing, photo((Contact) thing, batch)));
         out.text(
                 batch.title(),

@@ -1,15 +1,18 @@
 package app.custodex.extract.contacts;
 
 import app.custodex.extract.Batch;
+import app.custodex.extract.Choice;
 import app.custodex.extract.Chosen;
 import app.custodex.extract.Clean;
 import app.custodex.extract.Format;
 import app.custodex.extract.OutFolder;
+import app.custodex.extract.Split;
 import app.custodex.model.Contact;
 import app.custodex.model.KindGroup;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.Base64;
+import java.util.List;
 import java.util.Locale;
 import java.util.Set;
 
@@ -41,7 +44,16 @@ public final class LdifFormat implements Format {
     }
 
     @Override
+    public List<Choice> choices(KindGroup group) {
+        return Split.choices(group);
+    }
+
+    @Override
     public void write(Batch batch, Chosen chosen, OutFolder out) throws IOException {
+        Split.write(batch, chosen, out, LdifFormat::entries);
+    }
+
+    private static void entries(Batch batch, OutFolder out) throws IOException {
         out.text(batch.title(), ".ldif", text -> {
             text.write("version: 1\n");
             for (var entry : batch.each(thing -> entry((Contact) thing, batch))) {

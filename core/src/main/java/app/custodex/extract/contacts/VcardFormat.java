@@ -5,6 +5,7 @@ import app.custodex.extract.Choice;
 import app.custodex.extract.Chosen;
 import app.custodex.extract.Format;
 import app.custodex.extract.OutFolder;
+import app.custodex.extract.Split;
 import app.custodex.model.Contact;
 import app.custodex.model.KindGroup;
 import ezvcard.VCardVersion;
@@ -50,12 +51,16 @@ public final class VcardFormat implements Format {
     }
 
     @Override
-    public List<Choice> choices() {
-        return List.of(FILE_EACH);
+    public List<Choice> choices(KindGroup group) {
+        return Split.choices(group, List.of(FILE_EACH));
     }
 
     @Override
     public void write(Batch batch, Chosen chosen, OutFolder out) throws IOException {
+        Split.write(batch, chosen, out, (part, folder) -> cards(part, chosen, folder));
+    }
+
+    private void cards(Batch batch, Chosen chosen, OutFolder out) throws IOException {
         var maker = new CardMaker(new VcardMapping(version, batch), version);
         var cards = batch.each(thing -> maker.card((Contact) thing));
         if (chosen.is(FILE_EACH)) {

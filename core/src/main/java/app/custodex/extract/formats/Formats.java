@@ -9,7 +9,9 @@ import app.custodex.extract.contacts.ContactPage;
 import app.custodex.extract.contacts.JcardFormat;
 import app.custodex.extract.contacts.LdifFormat;
 import app.custodex.extract.contacts.VcardFormat;
+import app.custodex.extract.originals.AppFolders;
 import app.custodex.extract.originals.ContactSheet;
+import app.custodex.extract.originals.FileArchive;
 import app.custodex.extract.originals.Originals;
 import app.custodex.extract.originals.PlacesFormat;
 import app.custodex.extract.tables.CsvFormat;
@@ -43,12 +45,14 @@ public final class Formats {
                 new TranscriptPage(),
                 new TranscriptPdf(),
                 new IcalendarFormat(),
+                new AppFolders(),
                 new BookmarkPage()));
         all.addAll(NoteFiles.all());
         all.addAll(List.of(new TranscriptText(), new XlsxFormat(), new CsvFormat(), new ListPage(), new ListPdf()));
         all.addAll(List.of(new NotePdf(), new ContactSheet()));
         all.addAll(List.of(new JcardFormat(), new LdifFormat(), new MboxFormat(), new JsonLines()));
         all.addAll(PlacesFormat.all());
+        all.addAll(FileArchive.all());
         all.addAll(Originals.all().stream()
                 .filter(format -> format.groups().contains(KindGroup.MESSAGES))
                 .toList());

@@ -51,7 +51,7 @@ public final class ContactSheet implements Format {
     }
 
     @Override
-    public List<Choice> choices() {
+    public List<Choice> choices(KindGroup group) {
         return List.of(COLUMNS);
     }
 

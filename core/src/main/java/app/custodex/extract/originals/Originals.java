@@ -144,7 +144,7 @@ public final class Originals implements Format {
     }
 
     @Override
-    public List<Choice> choices() {
+    public List<Choice> choices(KindGroup group) {
         return switch (group) {
             case MUSIC -> List.of(arranged, SOUND, RATE, PLAYLIST);
             case VOICEMAIL -> List.of(arranged, SOUND, RATE);

@@ -94,6 +94,11 @@ public final class PaperDocument implements Closeable {
         tree.open(tag);
     }
 
+    /** Whether what is written next stands in such a part. */
+    public boolean isIn(String tag) {
+        return tree.current().tag().equals(tag);
+    }
+
     public void close(String tag) {
         var current = tree.current().tag();
         if (!current.equals(tag)) {

@@ -10,6 +10,9 @@ import java.util.Set;
  * @param side the most pixels along the longer side
  */
 public record PictureForm(Coding coding, int quality, int side, Facts facts) {
+    /** Byte for byte. */
+    public static final PictureForm UNCHANGED = new PictureForm(Coding.AS_THEY_ARE, 100, Integer.MAX_VALUE, Facts.ALL);
+
     private static final Set<String> JPEG = Set.of("jpg", "jpeg", "jpe");
 
     /** How the pixels are stored. */

@@ -1,6 +1,7 @@
 package app.custodex.extract.tables;
 
 import app.custodex.extract.Batch;
+import app.custodex.extract.Chosen;
 import app.custodex.extract.ZoneText;
 import app.custodex.model.Alarm;
 import app.custodex.model.Album;
@@ -51,14 +52,19 @@ final class Columns {
     }
 
     static List<Column> of(Batch batch) {
+        return of(batch, Chosen.USUAL);
+    }
+
+    /** @param chosen may say which columns are wanted */
+    static List<Column> of(Batch batch, Chosen chosen) {
         var made = new Columns(batch);
-        made.fill();
+        made.fill(chosen);
         return List.copyOf(made.columns);
     }
 
-    private void fill() {
+    private void fill(Chosen chosen) {
         switch (batch.group()) {
-            case CONTACTS -> columns.addAll(ContactColumns.of(batch));
+            case CONTACTS -> columns.addAll(ContactColumns.of(batch, chosen));
             case MESSAGES, CONVERSATIONS -> messages();
             case CALLS -> calls();
             case VOICEMAIL -> voicemail();

@@ -3,11 +3,14 @@ package app.custodex.extract.tables;
 import app.custodex.extract.Batch;
 import app.custodex.extract.Choice;
 import app.custodex.extract.Chosen;
+import app.custodex.extract.Clean;
 import app.custodex.extract.Format;
 import app.custodex.extract.Origin.Fact;
 import app.custodex.extract.OutFolder;
+import app.custodex.extract.Split;
 import app.custodex.extract.pdf.Cover;
 import app.custodex.extract.pdf.Ink;
+import app.custodex.extract.pdf.PaperDocument;
 import app.custodex.extract.pdf.Sources;
 import app.custodex.extract.pdf.TextBreaker;
 import app.custodex.extract.pdf.Typefaces;
@@ -16,6 +19,7 @@ import app.custodex.model.KindGroup;
 import app.custodex.model.Thing;
 import java.io.IOException;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Set;
@@ -47,12 +51,19 @@ public final class ListPdf implements Format {
     }
 
     @Override
-    public List<Choice> choices() {
-        return List.of(EVIDENCE);
+    public List<Choice> choices(KindGroup group) {
+        var more = new ArrayList<>(Totals.choices(group));
+        more.add(EVIDENCE);
+        return Split.choices(group, more);
     }
 
     @Override
     public void write(Batch batch, Chosen chosen, OutFolder out) throws IOException {
+        Split.write(batch, chosen, out, (part, folder) -> paper(part, chosen, folder));
+    }
+
+    private static void paper(Batch batch, Chosen chosen, OutFolder out) throws IOException {
+        var totals = Totals.of(batch, chosen);
         boolean evidence = chosen.is(EVIDENCE);
         var columns = new PaperColumns(batch, evidence);
         var sources = new Sources(batch);
@@ -60,7 +71,9 @@ public final class ListPdf implements Format {
             var breaker = new TextBreaker(typefaces);
             try (var volumes =
                     new Volumes(out, batch.title(), true, batch.material().origin(), breaker, paper -> {
-                        paper.close("Table");
+                        if (paper.isIn("Table")) {
+                            paper.close("Table");
+                        }
                         if (evidence) {
                             cover(batch, sources).write(paper);
                         }
@@ -76,7 +89,11 @@ public final class ListPdf implements Format {
                     }
                     paper.row("TD", Ink.CELL, row.cells(), widths);
                     sources.add(row.thing());
+                    totals.ifPresent(all -> all.add(row.thing()));
                     volumes.added();
+                }
+                if (totals.isPresent()) {
+                    table(volumes.current(), totals.get());
                 }
                 var written = volumes.end();
                 if (evidence) {
@@ -84,6 +101,28 @@ public final class ListPdf implements Format {
                 }
             }
             breaker.tellMissing(batch);
+        }
+    }
+
+    private static void table(PaperDocument paper, Totals totals) throws IOException {
+        if (paper.isIn("Table")) {
+            paper.close("Table");
+        }
+        paper.gap(12);
+        paper.write("H2", Ink.HEADING, Totals.TITLE);
+        paper.open("Table");
+        var headings = totals.headings();
+        var widths = new double[headings.size()];
+        Arrays.fill(widths, paper.width() / (headings.size() + 2));
+        widths[0] *= 2;
+        widths[1] *= 2;
+        paper.headings(headings, widths);
+        for (var row : totals.rows()) {
+            paper.row(
+                    "TD",
+                    Ink.CELL,
+                    row.stream().map(cell -> Clean.text(cell.text())).toList(),
+                    widths);
         }
     }
 

@@ -1,12 +1,15 @@
 package app.custodex.extract.tables;
 
 import app.custodex.extract.Batch;
+import app.custodex.extract.Choice;
 import app.custodex.extract.Chosen;
 import app.custodex.extract.Clean;
 import app.custodex.extract.Format;
 import app.custodex.extract.OutFolder;
+import app.custodex.extract.Split;
 import app.custodex.model.KindGroup;
 import java.io.IOException;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
 import java.util.regex.Pattern;
@@ -49,36 +52,67 @@ public final class XlsxFormat implements Format {
     }
 
     @Override
+    public List<Choice> choices(KindGroup group) {
+        var more = new ArrayList<>(Totals.choices(group));
+        more.addAll(ContactColumns.choices(group));
+        return Split.choices(group, more);
+    }
+
+    @Override
     public void write(Batch batch, Chosen chosen, OutFolder out) throws IOException {
-        var columns = Columns.of(batch);
+        Split.write(batch, chosen, out, (part, folder) -> book(part, chosen, folder));
+    }
+
+    private static void book(Batch batch, Chosen chosen, OutFolder out) throws IOException {
+        var columns = Columns.of(batch, chosen);
+        var titles = Columns.titles(columns).toList();
+        var totals = Totals.of(batch, chosen);
         out.file(batch.title(), ".xlsx", to -> {
             try (var book = new Workbook(to, "Custodex", null)) {
                 int sheets = 1;
-                var sheet = sheet(book, batch, sheets, columns);
+                var sheet = sheet(book, name(batch, sheets), titles);
                 int row = 1;
-                for (var cells : batch.each(thing -> Columns.row(columns, thing))) {
+                var rows = batch.each(thing -> {
+                    totals.ifPresent(all -> all.add(thing));
+                    return Columns.row(columns, thing);
+                });
+                for (var cells : rows) {
                     if (row == MOST_ROWS) {
                         sheet.finish();
-                        sheet = sheet(book, batch, ++sheets, columns);
+                        sheet = sheet(book, name(batch, ++sheets), titles);
                         row = 1;
                     }
-                    for (int i = 0; i < cells.size(); i++) {
-                        put(sheet, row, i, cells.get(i), batch);
-                    }
+                    put(sheet, row, cells, batch);
                     row++;
                     if (row % 1_000 == 0) {
                         sheet.flush();
                     }
                 }
                 sheet.finish();
+                if (totals.isPresent()) {
+                    var last = sheet(book, Totals.TITLE, totals.get().headings());
+                    var all = totals.get().rows();
+                    for (int i = 0; i < all.size(); i++) {
+                        put(last, i + 1, all.get(i), batch);
+                    }
+                    last.finish();
+                }
             }
         });
     }
 
-    private static Worksheet sheet(Workbook book, Batch batch, int number, List<Column> columns) {
-        var sheet = book.newWorksheet(
-                number == 1 ? batch.group().label() : batch.group().label() + " " + number);
-        var titles = Columns.titles(columns).toList();
+    private static String name(Batch batch, int number) {
+        return number == 1 ? batch.group().label() : batch.group().label() + " " + number;
+    }
+
+    private static void put(Worksheet sheet, int row, List<Cell> cells, Batch batch) {
+        for (int i = 0; i < cells.size(); i++) {
+            put(sheet, row, i, cells.get(i), batch);
+        }
+    }
+
+    private static Worksheet sheet(Workbook book, String name, List<String> titles) {
+        var sheet = book.newWorksheet(name);
         for (int i = 0; i < titles.size(); i++) {
             sheet.value(0, i, titles.get(i));
             sheet.style(0, i).bold().set();

@@ -3,22 +3,17 @@ package app.custodex.extract.talk;
 import app.custodex.base.Problem;
 import app.custodex.extract.Batch;
 import app.custodex.extract.OutFolder;
+import app.custodex.extract.Pages;
 import app.custodex.extract.UnreadableException;
 import app.custodex.model.Attachment;
 import java.io.IOException;
 import java.io.UncheckedIOException;
-import java.net.URI;
-import java.net.URISyntaxException;
 import java.util.HashMap;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 
 /** Writes what hangs on messages into a folder beside the transcript, each file once. */
 final class Attached {
-    private static final Set<String> SHOWN = Set.of("jpg", "jpeg", "png", "gif", "webp");
-
     private final Batch batch;
     private final OutFolder beside;
     private final Map<String, Line.File> written = new HashMap<>();
@@ -47,13 +42,12 @@ final class Attached {
 
     private Line.File write(Attachment attachment) {
         var title = attachment.title();
-        var ending = title.substring(title.lastIndexOf('.') + 1).toLowerCase(Locale.ROOT);
         try (var content = batch.material().open(attachment.item())) {
             if (folder.isEmpty()) {
                 folder = Optional.of(beside.folder("attachments of " + batch.title()));
             }
             var file = folder.get().original(title, content, batch.material().modified(attachment.item()));
-            return new Line.File(title, reference(beside.relative(file)), SHOWN.contains(ending));
+            return new Line.File(title, Pages.reference(beside.relative(file)), Pages.isPicture(title));
         } catch (UnreadableException e) {
             batch.problem(Problem.loss(
                     attachment.item(),
@@ -62,14 +56,6 @@ final class Attached {
             return new Line.File(title, "", false);
         } catch (IOException e) {
             throw new UncheckedIOException(e); // it is called while lines are made
-        }
-    }
-
-    private static String reference(String path) {
-        try {
-            return new URI(null, null, path, null).toASCIIString().replace("?", "%3F");
-        } catch (URISyntaxException e) {
-            throw new IllegalArgumentException(e);
         }
     }
 }

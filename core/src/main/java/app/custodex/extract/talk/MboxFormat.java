@@ -74,7 +74,7 @@ public final class MboxFormat implements Format {
     }
 
     @Override
-    public List<Choice> choices() {
+    public List<Choice> choices(KindGroup group) {
         return List.of(FILE_EACH, ATTACHMENTS);
     }
 

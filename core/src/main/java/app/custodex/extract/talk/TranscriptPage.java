@@ -38,7 +38,7 @@ public final class TranscriptPage implements Format {
     }
 
     @Override
-    public List<Choice> choices() {
+    public List<Choice> choices(KindGroup group) {
         return List.of(ATTACHMENTS);
     }
 

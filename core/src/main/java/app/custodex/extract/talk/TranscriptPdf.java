@@ -44,7 +44,7 @@ public final class TranscriptPdf implements Format {
     }
 
     @Override
-    public List<Choice> choices() {
+    public List<Choice> choices(KindGroup group) {
         return List.of(EVIDENCE, PICTURES, FILE_EACH, BLACK_OUT);
     }
 

@@ -44,7 +44,7 @@ public final class TranscriptText implements Format {
     }
 
     @Override
-    public List<Choice> choices() {
+    public List<Choice> choices(KindGroup group) {
         return List.of(FILE_EACH);
     }
 

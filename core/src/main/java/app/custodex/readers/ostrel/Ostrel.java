@@ -4,6 +4,7 @@ import app.custodex.link.Family;
 import app.custodex.link.Kind;
 import app.custodex.link.Layout;
 import app.custodex.link.PhonePath;
+import app.custodex.media.SoundCoding;
 import app.custodex.model.Attachment;
 import app.custodex.model.Moment;
 import app.custodex.model.ThingKind;
@@ -17,9 +18,12 @@ import app.custodex.readers.files.MediaFiles;
 import app.custodex.readers.files.PlaylistFiles;
 import app.custodex.readers.files.RouteFiles;
 import app.custodex.seal.Passphrase;
+import app.custodex.tones.ToneRules;
+import app.custodex.tones.ToneUse;
 import java.io.IOException;
 import java.sql.SQLException;
 import java.time.DateTimeException;
+import java.time.Duration;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
@@ -38,6 +42,15 @@ public final class Ostrel {
                     new PhonePath("sound/podcasts"), ThingKind.PODCAST,
                     new PhonePath("films"), ThingKind.FILM),
             Set.of(OstrelClock.FOLDER, OstrelApps.FOLDER));
+
+    public static final ToneRules TONES = new ToneRules(
+            SoundCoding.M4A,
+            192,
+            ".m4a",
+            Map.of(
+                    ToneUse.RING, Duration.ofSeconds(40),
+                    ToneUse.MESSAGE, Duration.ofSeconds(20),
+                    ToneUse.ALARM, Duration.ofSeconds(40)));
 
     private Ostrel() {}
 

@@ -4,6 +4,7 @@ import app.custodex.link.Family;
 import app.custodex.link.Kind;
 import app.custodex.link.Layout;
 import app.custodex.link.PhonePath;
+import app.custodex.media.SoundCoding;
 import app.custodex.model.ThingKind;
 import app.custodex.readers.Reader;
 import app.custodex.readers.chat.BurrowChats;
@@ -17,6 +18,9 @@ import app.custodex.readers.files.PlaylistFiles;
 import app.custodex.readers.files.RouteFiles;
 import app.custodex.readers.files.VcardFiles;
 import app.custodex.seal.Passphrase;
+import app.custodex.tones.ToneRules;
+import app.custodex.tones.ToneUse;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -31,6 +35,15 @@ public final class Pellow {
                     new PhonePath("Music/Podcasts"), ThingKind.PODCAST,
                     new PhonePath("Films"), ThingKind.FILM),
             Set.of(PellowAlarms.FOLDER, PellowApps.FOLDER));
+
+    public static final ToneRules TONES = new ToneRules(
+            SoundCoding.MP3,
+            192,
+            ".mp3",
+            Map.of(
+                    ToneUse.RING, Duration.ofSeconds(120),
+                    ToneUse.MESSAGE, Duration.ofSeconds(10),
+                    ToneUse.ALARM, Duration.ofSeconds(120)));
 
     private Pellow() {}
 

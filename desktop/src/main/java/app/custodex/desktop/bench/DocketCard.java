@@ -3,15 +3,19 @@ package app.custodex.desktop.bench;
 import app.custodex.desktop.desk.BayModel;
 import app.custodex.desktop.desk.Desk;
 import app.custodex.desktop.desk.KeptLayer;
+import app.custodex.desktop.ui.Opener;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.Parts.Mark;
 import app.custodex.desktop.ui.UserText;
 import app.custodex.docket.Docket;
+import app.custodex.docket.HandOut;
 import app.custodex.link.PhoneIdentity;
 import app.custodex.link.PhoneStatus;
+import java.nio.file.Path;
 import java.time.Instant;
 import java.util.List;
 import java.util.Locale;
+import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.layout.GridPane;
@@ -69,6 +73,7 @@ final class DocketCard extends VBox {
                                 "There is no docket for what is in this bay yet. Write one at the right.", "lesser")));
         phone();
         layers();
+        docket.ifPresent(this::handedOut);
     }
 
     private void customer(Docket docket) {
@@ -164,6 +169,43 @@ final class DocketCard extends VBox {
         body.getChildren().add(list);
     }
 
+    /** What was written outside of the strongroom; read from the disk aside. */
+    private void handedOut(Docket docket) {
+        var section = new VBox(4);
+        section.setId("docket-handed-out");
+        body.getChildren().add(section);
+        var mine = shown;
+        desk.work().start("Handed out", () -> desk.custodex().handOuts().of(docket.number()), found -> {
+            if (mine == shown && !found.isEmpty()) {
+                section.getChildren().setAll(Parts.rule(), Parts.text("Handed out", "heading"));
+                for (var each : found.reversed().stream().limit(5).toList()) {
+                    section.getChildren().add(line(each));
+                }
+                if (found.size() > 5) {
+                    section.getChildren().add(Parts.text((found.size() - 5) + " more before", "lesser"));
+                }
+            }
+        });
+    }
+
+    private HBox line(HandOut each) {
+        var words = desk.words().moment(each.at(), desk.now()) + " · "
+                + desk.words().count(each.files().size(), "file", "files")
+                + (each.complete() ? "" : " · did not end");
+        var folder = Path.of(each.folder());
+        var open = Parts.button(
+                "",
+                "Open",
+                "",
+                () -> desk.work().start("Open the folder", () -> Opener.openFolder(folder), opened -> {}),
+                "row-button");
+        open.setAccessibleText("Open " + folder);
+        var line = new HBox(
+                6, Parts.mark(each.complete() ? Mark.DONE : Mark.TROUBLE), Parts.text(words), Parts.gap(), open);
+        line.setAlignment(Pos.CENTER_LEFT);
+        return line;
+    }
+
     private HBox line(KeptLayer layer) {
         var mark = layer.damaged() ? Mark.TROUBLE : layer.sound() ? Mark.DONE : Mark.NEVER;
         var words = "%d · %s · +%s"
@@ -173,7 +215,7 @@ final class DocketCard extends VBox {
                         desk.words().bytes(layer.record().freshBytes()));
         var line = new HBox(6, Parts.mark(mark), Parts.text(words));
         line.setAccessibleText(words + ", " + mark.name().toLowerCase(Locale.ROOT));
-        line.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
+        line.setAlignment(Pos.CENTER_LEFT);
         return line;
     }
 }

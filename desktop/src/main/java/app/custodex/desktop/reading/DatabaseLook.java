@@ -1,22 +1,30 @@
 package app.custodex.desktop.reading;
 
 import app.custodex.app.OpenPhone;
+import app.custodex.app.Outgoing;
+import app.custodex.base.Problem;
+import app.custodex.base.SafeNames;
 import app.custodex.desktop.desk.Desk;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.link.PhonePath;
 import app.custodex.readers.DatabaseRows;
+import java.io.IOException;
+import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
 import javafx.beans.property.ReadOnlyStringWrapper;
 import javafx.collections.FXCollections;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
 import javafx.scene.control.TableColumn;
 import javafx.scene.control.TableView;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
+import javafx.stage.FileChooser;
 
 /** The tables of a phone's database, and a line for questions that only read. */
 final class DatabaseLook extends VBox {
@@ -32,6 +40,7 @@ final class DatabaseLook extends VBox {
     private final TextField question = new TextField();
     private final Label count = Parts.sentence("", "lesser");
     private final TableView<List<String>> rows = new TableView<>();
+    private final MenuButton takeOut = new MenuButton("Take out…");
     private Optional<OpenPhone> phone = Optional.empty();
     private PhonePath path = PhonePath.ROOT;
     private int asked;
@@ -54,15 +63,58 @@ final class DatabaseLook extends VBox {
         question.setOnAction(event -> ask());
         HBox.setHgrow(question, Priority.ALWAYS);
         count.setId("database-count");
+        takeOut.setId("database-take-out");
+        takeOut.getStyleClass().add("small-menu");
+        takeOut.setMinWidth(USE_PREF_SIZE);
+        takeOut.getItems()
+                .setAll(
+                        item(
+                                "These rows as CSV",
+                                ".csv",
+                                (out, file) -> out.takeOutRows(path, question.getText(), file)),
+                        item("One file, with what stands in its log", "", (out, file) -> {
+                            out.takeOutMerged(path, file);
+                            return 1;
+                        }),
+                        item(
+                                "As it is, with its log beside it",
+                                "",
+                                (out, file) -> out.takeOutDatabase(path, file).size()));
         rows.setId("database-rows");
         rows.setPlaceholder(Parts.text("No rows", "lesser"));
         VBox.setVgrow(rows, Priority.ALWAYS);
         getChildren()
                 .addAll(
-                        Parts.row(Parts.text("Table", "lesser"), tables),
+                        Parts.row(Parts.text("Table", "lesser"), tables, Parts.gap(), takeOut),
                         new HBox(8, question, Parts.button("database-ask", "Ask", "Enter", this::ask)),
                         count,
                         rows);
+    }
+
+    private interface TakingOut {
+        long to(Outgoing out, Path file) throws IOException;
+    }
+
+    private MenuItem item(String words, String ending, TakingOut taking) {
+        var item = new MenuItem(words);
+        item.setOnAction(event -> {
+            var chooser = new FileChooser();
+            chooser.setTitle("Where to write the file");
+            chooser.setInitialFileName(SafeNames.of(path.name(), "database") + ending);
+            Optional.ofNullable(chooser.showSaveDialog(getScene().getWindow()))
+                    .ifPresent(target -> takeOut(taking, target.toPath()));
+        });
+        return item;
+    }
+
+    private void takeOut(TakingOut taking, Path target) {
+        phone.ifPresent(open -> desk.work()
+                .start(
+                        target.toString(),
+                        () -> taking.to(open.outgoing(), target),
+                        done -> desk.work()
+                                .tell(Problem.note(
+                                        target.toString(), "It was written", "The docket remembers where"))));
     }
 
     void clear() {

@@ -121,7 +121,7 @@ final class ExtractPreview extends VBox {
                             Formats.of(order.group(), "csv").orElseThrow(),
                             order.chosen())
                     : order;
-            of.preview(shown, zone, MOST).stream()
+            of.outgoing().preview(shown, zone, MOST).stream()
                     .sorted(Comparator.comparing(file -> file.beginning().length == 0)) // originals come last
                     .forEach(file -> made.add(
                             book ? new Preview(file.path().replaceFirst("[.]csv$", ".xlsx"), file.beginning()) : file));

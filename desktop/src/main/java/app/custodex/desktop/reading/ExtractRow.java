@@ -27,6 +27,7 @@ final class ExtractRow extends VBox {
     private static final double NAME_WIDTH = 150;
 
     private final KindGroup group;
+    private final ColumnSets columnSets;
     private final Runnable changed;
     private final ComboBox<Optional<Format>> format = new ComboBox<>();
     private final VBox choices = new VBox(6);
@@ -36,11 +37,13 @@ final class ExtractRow extends VBox {
     /**
      * @param count in words
      * @param before how it was written last, as {@link #typed} gives it; empty when it never was
+     * @param columnSets columns that are used again
      * @param changed is told whenever something else was chosen
      */
-    ExtractRow(KindGroup group, String count, String before, Runnable changed) {
+    ExtractRow(KindGroup group, String count, String before, ColumnSets columnSets, Runnable changed) {
         super(6);
         this.group = group;
+        this.columnSets = columnSets;
         this.changed = changed;
         setId("extract-row-" + group.code());
         setStyle("-fx-padding: 8 12 8 12;");
@@ -80,7 +83,8 @@ final class ExtractRow extends VBox {
         format.setValue(known.isPresent() ? known : format.getItems().getFirst());
         known.ifPresent(of -> {
             try {
-                values.putAll(Chosen.of(of, parts.subList(1, parts.size())).values());
+                values.putAll(
+                        Chosen.of(of, group, parts.subList(1, parts.size())).values());
             } catch (ProblemException noLongerThere) {
                 // An older form of the program had this choice; what is usual now will do.
             }
@@ -94,7 +98,7 @@ final class ExtractRow extends VBox {
             if (!of.leavesOut().isEmpty()) {
                 choices.getChildren().add(leavesOut);
             }
-            of.choices().forEach(choice -> choices.getChildren().add(node(choice)));
+            of.choices(group).forEach(choice -> choices.getChildren().add(node(choice)));
         });
         boolean any = !choices.getChildren().isEmpty();
         choices.setVisible(any);
@@ -111,6 +115,11 @@ final class ExtractRow extends VBox {
             box.setSelected(now.equals("yes"));
             box.setOnAction(event -> choose(choice, box.isSelected() ? "yes" : "no"));
             return box;
+        }
+        if (choice.several()) {
+            var menu = new ColumnMenu(choice, now, columnSets, value -> choose(choice, value));
+            menu.setId(id);
+            return Parts.row(Parts.text(choice.label(), "lesser"), menu);
         }
         if (choice.isWords()) {
             var field = new TextField(now);
@@ -172,7 +181,7 @@ final class ExtractRow extends VBox {
 
     /** How it is to be written, in one piece; empty when it is to be left out. */
     String typed() {
-        return format().map(of -> of.code() + chosen().typed(of)).orElse("");
+        return format().map(of -> of.code() + chosen().typed(of, group)).orElse("");
     }
 
     /** Shows something else about this group below its choices. */

@@ -1,16 +1,14 @@
 package app.custodex.desktop.reading;
 
 import app.custodex.app.OpenPhone;
+import app.custodex.app.Settings;
 import app.custodex.base.CancelToken;
 import app.custodex.base.Problem;
 import app.custodex.base.ProblemException;
 import app.custodex.desktop.desk.Desk;
-import app.custodex.desktop.ui.FolderOpener;
 import app.custodex.desktop.ui.Parts;
-import app.custodex.desktop.ui.Parts.Mark;
 import app.custodex.docket.RouteStep;
 import app.custodex.extract.Delivery;
-import app.custodex.extract.ExtractResult;
 import app.custodex.extract.Extraction;
 import app.custodex.model.Contact;
 import app.custodex.model.KindGroup;
@@ -25,19 +23,15 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.atomic.AtomicInteger;
-import java.util.function.Function;
 import javafx.animation.Animation;
 import javafx.animation.KeyFrame;
 import javafx.animation.PauseTransition;
 import javafx.animation.Timeline;
-import javafx.collections.FXCollections;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
-import javafx.scene.control.ListCell;
-import javafx.scene.control.ListView;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
@@ -47,13 +41,10 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import javafx.stage.DirectoryChooser;
 import javafx.util.StringConverter;
-import org.jspecify.annotations.Nullable;
 
 /** Takes things out into open files: in which format each group of them, where to, what it will look like, and what was written. */
 final class ExtractView extends HBox {
     private static final double LEFT_WIDTH = 560;
-    private static final double ROW = 30;
-    private static final int MOST_ROWS = 8;
 
     private final Desk desk;
     private final TrayModel tray;
@@ -62,6 +53,7 @@ final class ExtractView extends HBox {
     private final VBox rows = new VBox();
     private final CheckBox merged = new CheckBox();
     private final HandOutAs handOut = new HandOutAs();
+    private final ColumnSets columnSets;
     private final TextField folder = new TextField();
     private final ComboBox<ZoneId> zone = new ComboBox<>();
     private final Button start = Parts.button("extract-start", "Write the files", "Ctrl+Enter", this::start, "main");
@@ -71,7 +63,7 @@ final class ExtractView extends HBox {
     /** Runs while somebody types where to write. */
     private final PauseTransition settled = new PauseTransition(javafx.util.Duration.millis(400));
 
-    private final VBox result = new VBox(8);
+    private final ExtractedFiles result;
     private final ExtractPreview preview;
     private final List<ExtractRow> groups = new ArrayList<>();
     private Optional<OpenPhone> phone = Optional.empty();
@@ -86,6 +78,8 @@ final class ExtractView extends HBox {
         this.desk = desk;
         this.tray = tray;
         preview = new ExtractPreview(desk);
+        result = new ExtractedFiles(desk);
+        columnSets = new ColumnSets(desk);
         setId("extract");
         getStyleClass().add("pane-border");
         title.setId("extract-title");
@@ -112,7 +106,6 @@ final class ExtractView extends HBox {
         zone.valueProperty().addListener((o, was, is) -> look());
         stop.setVisible(false);
         stop.managedProperty().bind(stop.visibleProperty());
-        result.setId("extract-result");
         getChildren().addAll(left(closed), right());
         addEventHandler(KeyEvent.KEY_PRESSED, event -> {
             if (event.getCode() == KeyCode.ESCAPE) {
@@ -155,7 +148,6 @@ final class ExtractView extends HBox {
         result.managedProperty().bind(result.visibleProperty());
         preview.managedProperty().bind(preview.visibleProperty());
         preview.visibleProperty().bind(result.visibleProperty().not());
-        result.setVisible(false);
         VBox.setVgrow(result, Priority.ALWAYS);
         right.setStyle("-fx-padding: 10 14 10 14;");
         HBox.setHgrow(right, Priority.ALWAYS);
@@ -183,8 +175,7 @@ final class ExtractView extends HBox {
         desk.work()
                 .start(
                         "Extract",
-                        () -> new Found(
-                                of.groups(picked), desk.custodex().settings().formats()),
+                        () -> new Found(of.groups(picked), desk.custodex().settings()),
                         found -> {
                             if (mine == opened) { // it may have been opened anew meanwhile, and must not have its rows
                                 // twice
@@ -193,8 +184,8 @@ final class ExtractView extends HBox {
                         });
     }
 
-    /** @param formats in which each group was written last */
-    private record Found(Map<KindGroup, long[]> groups, Map<String, String> formats) {}
+    /** @param settings with how each group was written last */
+    private record Found(Map<KindGroup, long[]> groups, Settings settings) {}
 
     private String zoneWords(ZoneId of) {
         return desk.words().zone(of, desk.now());
@@ -215,9 +206,11 @@ final class ExtractView extends HBox {
         long all = numbers.values().stream().mapToLong(each -> each.length).sum();
         title.setText("Extract " + desk.words().count(all, "thing", "things"));
         which.setText(inTray ? "in the tray" : "in the list; nothing is in the tray");
+        handOut.restore(found.settings().handOutAs());
+        columnSets.take(found.settings().columnSets());
         numbers.forEach((group, own) -> {
-            var row = new ExtractRow(
-                    group, desk.words().count(own.length), found.formats().getOrDefault(group.code(), ""), this::look);
+            var before = found.settings().formats().getOrDefault(group.code(), "");
+            var row = new ExtractRow(group, desk.words().count(own.length), before, columnSets, this::look);
             groups.add(row);
             if (group == KindGroup.CONTACTS) {
                 offerMerged(row);
@@ -271,7 +264,7 @@ final class ExtractView extends HBox {
 
     /** Shows what would be written. */
     private void look() {
-        hideResult();
+        result.clear();
         start.setDisable(orders().isEmpty() || running.isPresent());
         phone.ifPresent(of -> Optional.ofNullable(zone.getValue()).ifPresent(in -> preview.show(of, orders(), in)));
         measure();
@@ -288,7 +281,7 @@ final class ExtractView extends HBox {
         var orders = orders();
         var form = handOut.form();
         int mine = ++measured;
-        desk.work().start("Extract", () -> of.room(orders, form, target.get()), found -> {
+        desk.work().start("Extract", () -> of.outgoing().room(orders, form, target.get()), found -> {
             if (mine == measured) {
                 var words = (found.needed() > 0 ? "At least " + desk.words().bytes(found.needed()) + "; " : "")
                         + desk.words().bytes(found.free()) + " free there.";
@@ -304,11 +297,6 @@ final class ExtractView extends HBox {
         } catch (InvalidPathException e) {
             return Optional.empty();
         }
-    }
-
-    private void hideResult() {
-        result.setVisible(false);
-        result.getChildren().clear();
     }
 
     private void choose() {
@@ -353,7 +341,7 @@ final class ExtractView extends HBox {
         running = Optional.of(cancel);
         start.setDisable(true);
         stop.setVisible(true);
-        hideResult();
+        result.clear();
         var done = new AtomicInteger();
         var ticker = new Timeline(new KeyFrame(
                 javafx.util.Duration.millis(200),
@@ -365,16 +353,16 @@ final class ExtractView extends HBox {
                 .start(
                         "Extract",
                         () -> {
-                            var written = of.extract(orders, in, delivery, target, done::set, cancel);
+                            var written = of.outgoing().extract(orders, in, delivery, target, done::set, cancel);
                             var formats =
                                     new HashMap<>(desk.custodex().settings().formats());
                             formats.putAll(remembered);
-                            desk.custodex().remember(formats);
+                            desk.custodex().remember(formats, delivery.form().code());
                             return written;
                         },
                         written -> {
                             if (phone.equals(Optional.of(of))) {
-                                show(written, target);
+                                result.show(of, written, target);
                             }
                             desk.stepDone(of.phone(), RouteStep.EXTRACT);
                         },
@@ -389,55 +377,6 @@ final class ExtractView extends HBox {
                         });
     }
 
-    private void show(ExtractResult written, Path target) {
-        var words = desk.words().count(written.things(), "thing", "things") + " in "
-                + desk.words().count(written.files().size(), "file", "files");
-        var state = Parts.state(Mark.DONE, words);
-        state.setId("extract-done");
-        var head = new HBox(
-                10,
-                state,
-                Parts.gap(),
-                Parts.button(
-                        "extract-show-folder",
-                        "Open the folder",
-                        "",
-                        () -> desk.work().start("Open the folder", () -> FolderOpener.open(target), opened -> {})));
-        head.setAlignment(Pos.CENTER_LEFT);
-        head.getStyleClass().add("sealed-card");
-        result.getChildren().setAll(head, list("extract-files", written.files(), Path::toString));
-        if (!written.leftOut().isEmpty()) {
-            result.getChildren()
-                    .addAll(
-                            Parts.text("Left out", "heading"),
-                            list("extract-left-out", written.leftOut(), Function.identity()));
-        }
-        if (!written.problems().isEmpty()) {
-            result.getChildren()
-                    .addAll(
-                            Parts.text("Worth knowing", "heading"),
-                            list("extract-problems", written.problems(), Problem::sentence));
-        }
-        result.setVisible(true);
-    }
-
-    private <T> ListView<T> list(String id, List<T> items, Function<T, String> words) {
-        var list = new ListView<>(FXCollections.observableList(items));
-        list.setId(id);
-        list.setFixedCellSize(ROW);
-        list.setPrefHeight(Math.min(MOST_ROWS, items.size()) * ROW + 2);
-        list.setMinHeight(Math.min(3, items.size()) * ROW + 2);
-        list.setCellFactory(view -> new ListCell<>() {
-            @Override
-            protected void updateItem(@Nullable T item, boolean empty) {
-                super.updateItem(item, empty);
-                setPrefWidth(0);
-                setGraphic(empty || item == null ? null : desk.veil().line(words.apply(item)));
-            }
-        });
-        return list;
-    }
-
     /** Forgets the layer that is no longer open. What is being written goes on. */
     void leave() {
         opened++;
@@ -445,7 +384,7 @@ final class ExtractView extends HBox {
         numbers = Map.of();
         groups.clear();
         rows.getChildren().clear();
-        hideResult();
+        result.clear();
         preview.clear();
         start.setDisable(true);
     }

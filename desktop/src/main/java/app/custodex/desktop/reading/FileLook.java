@@ -289,7 +289,9 @@ final class FileLook extends VBox {
                 .start(
                         target.toString(),
                         () -> {
-                            file.phone().takeOut(new ThingId(file.item().path().text(), ""), target);
+                            file.phone()
+                                    .outgoing()
+                                    .takeOut(new ThingId(file.item().path().text(), ""), target);
                             return target;
                         },
                         written -> desk.work()

@@ -5,6 +5,7 @@ import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.SecretField;
 import app.custodex.extract.Delivery;
 import app.custodex.extract.Delivery.Form;
+import java.util.Arrays;
 import java.util.Optional;
 import javafx.scene.control.ComboBox;
 import javafx.scene.layout.HBox;
@@ -46,6 +47,11 @@ final class HandOutAs extends VBox {
 
     Form form() {
         return form.getValue();
+    }
+
+    /** Chooses what was chosen before, by its code. */
+    void restore(String code) {
+        Arrays.stream(Form.values()).filter(each -> each.code().equals(code)).forEach(form::setValue);
     }
 
     void onChange(Runnable changed) {
