@@ -33,6 +33,7 @@ import picocli.CommandLine.Spec;
             ContactsCommand.class,
             ExtractCommand.class,
             DatabaseCommand.class,
+            ToneCommand.class,
             FormatsCommand.class,
             PracticeCommand.class
         },

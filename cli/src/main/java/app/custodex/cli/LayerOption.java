@@ -13,6 +13,7 @@ import app.custodex.strongroom.StoredPhone;
 import java.io.IOException;
 import java.time.Duration;
 import java.util.List;
+import java.nio.file.Path;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.OptionalInt;
@@ -29,7 +30,7 @@ final class LayerOption {
             index = "0",
             paramLabel = "PHONE",
             description = "Name, model, serial number or identifier of a phone in the strongroom; with --straight also"
-                    + " a bay's number")
+                    + " a bay's number; with --loose a file or folder of this computer")
     private String phone = "";
 
     @Option(names = "--layer", paramLabel = "NUMBER", description = "Which layer (default: the newest)")
@@ -37,6 +38,11 @@ final class LayerOption {
 
     @Option(names = "--straight", description = "Read the phone that is plugged in, not a layer; nothing of it is kept")
     private boolean straight;
+
+    @Option(
+            names = "--loose",
+            description = "PHONE is a file or folder of this computer; it is read as it is, under the shop's own docket")
+    private boolean loose;
 
     @Option(
             names = "--burrow-key",
@@ -60,6 +66,7 @@ final class LayerOption {
 
     /** The phones that are meant, with their seals opened where their passphrases are given. */
     List<StoredPhone> phones(Custodex custodex) throws IOException {
+        refuse(loose, "--loose");
         refuse(straight, "--straight");
         refuse(burrowKey, "--burrow-key");
         refuse(layer.isPresent(), "--layer");
@@ -72,6 +79,7 @@ final class LayerOption {
 
     /** @throws ProblemException when the phone itself, or more than is stored, is asked for */
     void requireStored() throws ProblemException {
+        refuse(loose, "--loose");
         refuse(straight, "--straight");
         refuse(burrowKey, "--burrow-key");
     }
@@ -117,6 +125,14 @@ final class LayerOption {
 
     /** The layer, or the phone itself, open for reading; the caller closes it. */
     OpenPhone open(Custodex custodex) throws IOException {
+        if (loose) {
+            refuse(straight, "--straight");
+            refuse(layer.isPresent(), "--layer");
+            refuse(burrowKey, "--burrow-key");
+            var bay = custodex.loose(List.of(Path.of(phone)));
+            return custodex.straight()
+                    .open(mandate.of(custodex, bay), bay, Locale.getDefault(), Optional.empty(), n -> {}, new CancelToken());
+        }
         if (straight) {
             if (layer.isPresent()) {
                 throw new ProblemException(Problem.failure(

@@ -27,6 +27,7 @@ import app.custodex.seal.Passphrase;
 import app.custodex.strongroom.Strongroom;
 import java.io.IOException;
 import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Duration;
@@ -206,6 +207,20 @@ public final class Custodex implements AutoCloseable {
     /** Reads phones that are plugged in, without a copy. */
     public StraightReading straight() {
         return straight;
+    }
+
+    /**
+     * Files and folders of this computer, to be read straight like what is in a bay.
+     *
+     * @throws ProblemException when one of them is not there
+     */
+    public Bay loose(List<Path> paths) throws IOException {
+        try {
+            return LooseFiles.bay(paths, () -> strongroom.known().root());
+        } catch (NoSuchFileException e) {
+            throw new ProblemException(
+                    Problem.failure(String.valueOf(e.getFile()), "It is not there", "Pick a file or a folder"), e);
+        }
     }
 
     /** Reading layers back. */

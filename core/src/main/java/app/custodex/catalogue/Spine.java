@@ -174,6 +174,13 @@ public final class Spine {
         return numbers[place];
     }
 
+    /** The numbers of all things. */
+    public BitSet all() {
+        var all = new BitSet();
+        Arrays.stream(numbers).forEach(all::set);
+        return all;
+    }
+
     public ThingKind kind(int place) {
         return ThingKind.values()[kind[place]];
     }

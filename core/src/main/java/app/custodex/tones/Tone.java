@@ -4,8 +4,12 @@ import app.custodex.base.Problem;
 import app.custodex.base.ProblemException;
 import app.custodex.link.Family;
 import app.custodex.media.SoundCut;
+import java.math.BigDecimal;
+import java.math.RoundingMode;
 import java.time.Duration;
 import java.util.Locale;
+import java.util.Optional;
+import java.util.regex.Pattern;
 
 /**
  * A tone that is to be made.
@@ -14,6 +18,8 @@ import java.util.Locale;
  * @param family of the phone that is to play it
  */
 public record Tone(String title, SoundCut cut, ToneUse use, Family family) {
+    private static final Pattern TIME = Pattern.compile("(?:(\\d{1,4}):)?(\\d{1,6}(?:[.,]\\d{1,6})?)");
+
     /**
      * Holds it against what its phone takes.
      *
@@ -32,6 +38,25 @@ public record Tone(String title, SoundCut cut, ToneUse use, Family family) {
             throw new ProblemException(Problem.failure(
                     title, "It fades for longer than it lasts", "Choose shorter fades, or a longer piece"));
         }
+    }
+
+    /** Reads a time in a recording, as "1:02.5", "62.5" or "62,5"; empty for what is none. */
+    public static Optional<Duration> time(String typed) {
+        var matcher = TIME.matcher(typed.strip());
+        if (!matcher.matches()) {
+            return Optional.empty();
+        }
+        long minutes = Optional.ofNullable(matcher.group(1)).map(Long::parseLong).orElse(0L);
+        var seconds = new BigDecimal(matcher.group(2).replace(',', '.'));
+        return Optional.of(Duration.ofMinutes(minutes)
+                .plusMillis(seconds.movePointRight(3).setScale(0, RoundingMode.HALF_UP).longValueExact()));
+    }
+
+    /** A time in a recording as it is read again, to a hundredth of a second. */
+    public static String text(Duration time) {
+        long hundredths = Math.round(time.toMillis() / 10.0);
+        return String.format(
+                Locale.ROOT, "%d:%02d.%02d", hundredths / 6_000, hundredths / 100 % 60, hundredths % 100);
     }
 
     private static String seconds(Duration of) {

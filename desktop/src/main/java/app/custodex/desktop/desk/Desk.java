@@ -9,16 +9,20 @@ import app.custodex.desktop.ui.Work;
 import app.custodex.docket.Docket;
 import app.custodex.docket.RouteStep;
 import app.custodex.link.PhoneIdentity;
+import app.custodex.link.PhoneStatus;
 import app.custodex.model.ThingId;
 import app.custodex.seal.Passphrase;
 import app.custodex.strongroom.StoredPhone;
 import app.custodex.strongroom.StoredPhone.Seal;
 import app.custodex.strongroom.Strongroom;
 import java.io.IOException;
+import java.nio.file.Path;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.UnaryOperator;
 import javafx.application.Platform;
 import javafx.beans.property.IntegerProperty;
@@ -94,6 +98,9 @@ public final class Desk implements AutoCloseable {
 
     private int shownLook;
     private int readingRequests;
+    /** Those that were picked, in this run of the program. */
+    private final Set<Path> loose = new LinkedHashSet<>();
+
 
     public Desk(Custodex custodex, Words words, Work work, Veil veil) {
         this.custodex = custodex;
@@ -490,6 +497,20 @@ public final class Desk implements AutoCloseable {
             reading.set(Optional.empty()); // it is read anew each time: it may have changed
             read(new Reading(phone, 0, false, Optional.of(bay.bay()), Optional.empty(), ++readingRequests));
         });
+    }
+
+    /** Opens files and folders of this computer in the reading room, beside those that were opened before; nothing of them is kept. */
+    public void readLoose(List<Path> paths) {
+        var all = new LinkedHashSet<>(loose);
+        all.addAll(paths);
+        work.start("Files of this computer", () -> custodex.loose(List.copyOf(all)), bay -> bay.status()
+                .flatMap(PhoneStatus::identity)
+                .ifPresent(files -> {
+                    loose.clear();
+                    loose.addAll(all);
+                    reading.set(Optional.empty());
+                    read(new Reading(files, 0, false, Optional.of(bay), Optional.empty(), ++readingRequests));
+                }));
     }
 
     /** Notes on the phone's docket that a step was done. */

@@ -44,6 +44,7 @@ final class Waveform extends Region {
         setMinHeight(44);
         setPrefHeight(44);
         setMinWidth(0);
+        Redraw.whenStyled(this, played, rest);
         addEventHandler(MouseEvent.MOUSE_DRAGGED, event -> seeker.goTo(at(event), false));
         addEventHandler(MouseEvent.MOUSE_RELEASED, event -> seeker.goTo(at(event), true));
     }

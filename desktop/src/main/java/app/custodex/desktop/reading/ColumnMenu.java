@@ -15,6 +15,7 @@ import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.control.TextField;
+import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 
@@ -53,14 +54,19 @@ final class ColumnMenu extends MenuButton {
 
     private void fill() {
         getItems().clear();
+        var boxes = new GridPane();
+        boxes.setHgap(18);
+        boxes.setVgap(8);
+        int half = (choice.values().size() + 1) / 2;
         for (var value : choice.values()) {
             var box = new CheckBox(value.label());
             box.setId("column-" + value.code());
             box.setSelected(now.isEmpty() || now.contains(value.code()));
             box.setOnAction(event -> tick(value, box.isSelected()));
-            getItems().add(item(box));
+            int at = boxes.getChildren().size();
+            boxes.add(box, at / half, at % half);
         }
-        getItems().add(new SeparatorMenuItem());
+        getItems().addAll(item(boxes), new SeparatorMenuItem());
         var all = new MenuItem("All");
         all.setId("columns-all");
         all.setOnAction(event -> choose(List.of()));

@@ -170,7 +170,7 @@ final class ExtractPreview extends VBox {
 
     private static String words(Preview file) {
         if (file.beginning().length == 0) {
-            return "This file is written as it is on the phone.";
+            return "This file is written as it is.";
         }
         var written = new String(file.beginning(), StandardCharsets.UTF_8);
         return file.path().endsWith(".html") ? page(written) : written;

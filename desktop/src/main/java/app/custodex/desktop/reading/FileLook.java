@@ -100,7 +100,7 @@ final class FileLook extends VBox {
         this.desk = desk;
         name = desk.veil().line("", "heading");
         path = desk.veil().line("", "lesser", "mono");
-        media = new MediaPreview(desk, Optional.empty());
+        media = new MediaPreview(desk, Optional.empty(), Optional.empty());
         database = new DatabaseLook(desk);
         pages = new DocumentPages(desk);
         setId("file-look");

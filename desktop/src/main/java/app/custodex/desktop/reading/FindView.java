@@ -68,7 +68,7 @@ public final class FindView extends BorderPane {
         this.desk = desk;
         this.field = field;
         model = new FindModel(desk);
-        detail = new ThingDetail(desk, Optional.empty(), talk -> openThere(), Optional.empty());
+        detail = new ThingDetail(desk, Optional.empty(), talk -> openThere(), Optional.empty(), Optional.empty());
         setId("find");
         setTop(head());
         setCenter(middle());

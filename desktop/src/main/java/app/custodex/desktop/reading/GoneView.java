@@ -4,6 +4,7 @@ import app.custodex.base.Problem;
 import app.custodex.catalogue.Catalogue.Entry;
 import app.custodex.catalogue.Comparison.Change;
 import app.custodex.catalogue.Comparison.Difference;
+import app.custodex.app.OpenPhone;
 import app.custodex.desktop.desk.Desk;
 import app.custodex.desktop.desk.Desk.Compared;
 import app.custodex.desktop.desk.Desk.Place;
@@ -445,6 +446,27 @@ public final class GoneView extends BorderPane {
             }
             setAccessibleText(change.getText() + ", " + kind.getText() + ", " + title.getAccessibleText());
             setGraphic(row);
+        }
+    }
+
+    /** Compares a layer with the one below it; the phone itself with its newest layer. */
+    static void compareWithBelow(Desk desk, OpenPhone of) {
+        var phone = of.phone();
+        int newer = of.layer().map(layer -> layer.number()).orElse(0);
+        var newest = desk.holdings()
+                .get()
+                .phone(phone.identifier())
+                .map(stored -> stored.newest().number())
+                .orElse(0);
+        int older = newer == 0 ? newest : newer - 1;
+        if (older < 1) {
+            desk.work()
+                    .tell(Problem.note(
+                            phone.name(),
+                            "There is nothing older to compare it with",
+                            "What is copied from now on can be compared with this layer"));
+        } else {
+            desk.compare(new Desk.Compared(phone, older, newer));
         }
     }
 }

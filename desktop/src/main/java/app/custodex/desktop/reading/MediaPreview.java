@@ -35,6 +35,7 @@ final class MediaPreview extends VBox {
 
     private final Desk desk;
     private final Optional<Consumer<Entry>> large;
+    private final Optional<Consumer<Entry>> cut;
     /** Space plays the first. */
     private final List<PlayerBar> players = new ArrayList<>();
 
@@ -43,11 +44,15 @@ final class MediaPreview extends VBox {
     private boolean playing;
     private int question;
 
-    /** @param large shows a picture or video large; empty where there is no such place */
-    MediaPreview(Desk desk, Optional<Consumer<Entry>> large) {
+    /**
+     * @param large shows a picture or video large; empty where there is no such place
+     * @param cut shows a recording to cut a tone out of it; empty where there is no such place
+     */
+    MediaPreview(Desk desk, Optional<Consumer<Entry>> large, Optional<Consumer<Entry>> cut) {
         super(8);
         this.desk = desk;
         this.large = large;
+        this.cut = cut;
         setId("media-preview");
         clear();
     }
@@ -78,6 +83,13 @@ final class MediaPreview extends VBox {
             opening.ifPresent(open -> getChildren().add(Parts.button("media-large", words, "Enter", open)));
         }
         heard(thing).forEach(item -> offerToPlay(phone, item, length(thing)));
+        boolean canBeCut = thing instanceof MediaFile file
+                ? HEARD.contains(file.kind())
+                : thing instanceof Voicemail && !players.isEmpty();
+        if (canBeCut) {
+            cut.ifPresent(opener -> getChildren()
+                    .add(Parts.button("media-cut", "Cut a tone…", "", () -> opener.accept(entry), "row-button")));
+        }
         if (playing) {
             playing = false;
             first().ifPresent(PlayerBar::play);

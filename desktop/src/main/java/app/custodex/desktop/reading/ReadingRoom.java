@@ -1,5 +1,6 @@
 package app.custodex.desktop.reading;
 
+import app.custodex.app.LooseFiles;
 import app.custodex.app.OpenPhone;
 import app.custodex.app.ReadingProgress;
 import app.custodex.base.Problem;
@@ -66,6 +67,7 @@ public final class ReadingRoom extends BorderPane {
     private final TwinsView twins;
     private final OnlyHereView onlyHere;
     private final ExtractView extract;
+    private final ToneView tone;
     private final HBox everything;
     private final ContactsPane contacts;
     private final StackPane middle = new StackPane();
@@ -103,12 +105,14 @@ public final class ReadingRoom extends BorderPane {
                 Optional.of(model.tray()),
                 conversation -> room.ask(
                         room.asked().within(Optional.empty()).groups(Set.of()).conversation(Optional.of(conversation))),
-                Optional.of(this::openLarge));
+                Optional.of(this::openLarge),
+                Optional.of(this::openTone));
         full = new FullView(desk, model.tray(), this::closeLarge);
         files = new FilesView(desk, this::closeBeside);
         twins = new TwinsView(desk, model.tray(), this::closeBeside);
         onlyHere = new OnlyHereView(desk, model.tray(), this::closeBeside);
         extract = new ExtractView(desk, model.tray(), this::closeBeside);
+        tone = new ToneView(desk, this::closeTone);
         places = new PlacesView(desk, model.tray(), this::openLarge, this::closePlaces);
         chosen = new Rest<>(detail::show);
         book = new DayBook(desk, model.tray(), chosen::take, this::openLarge);
@@ -220,6 +224,9 @@ public final class ReadingRoom extends BorderPane {
             if (!model.isGrowing()) {
                 showWhere(layer);
                 target.at().ifPresent(this::goTo);
+                if (LooseFiles.are(target.phone())) { // they were dropped on the tray
+                    room.room().get().ifPresent(in -> model.tray().put(in.spine().all()));
+                }
                 if (target.extracting()) {
                     openExtract();
                 }
@@ -308,6 +315,7 @@ public final class ReadingRoom extends BorderPane {
             twins.leave();
             onlyHere.leave();
             extract.leave();
+            tone.leave();
             places.leave();
             atPlaces = false;
             full.end();
@@ -421,25 +429,8 @@ public final class ReadingRoom extends BorderPane {
     /** Compares the layer that is open with the one below it; the phone itself with its newest layer. */
     public void openGoneSince() {
         var in = room.room().get();
-        if (getScene() == null || in.isEmpty() || model.isGrowing()) {
-            return;
-        }
-        var phone = in.get().phone().phone();
-        int newer = in.get().phone().layer().map(layer -> layer.number()).orElse(0);
-        var newest = desk.holdings()
-                .get()
-                .phone(phone.identifier())
-                .map(stored -> stored.newest().number())
-                .orElse(0);
-        int older = newer == 0 ? newest : newer - 1;
-        if (older < 1) {
-            desk.work()
-                    .tell(Problem.note(
-                            phone.name(),
-                            "There is nothing older to compare it with",
-                            "What is copied from now on can be compared with this layer"));
-        } else {
-            desk.compare(new Desk.Compared(phone, older, newer));
+        if (getScene() != null && in.isPresent() && !model.isGrowing()) {
+            GoneView.compareWithBelow(desk, in.get().phone());
         }
     }
 
@@ -463,6 +454,16 @@ public final class ReadingRoom extends BorderPane {
     /** Shows what is in the layer more than once. */
     public void openTwins() {
         openBeside(twins, twins::open);
+    }
+
+    /** Shows a recording, to cut a tone out of it. */
+    private void openTone(Entry recording) {
+        openBeside(tone, phone -> tone.open(phone, recording));
+    }
+
+    private void closeTone() {
+        tone.leave();
+        closeBeside();
     }
 
     /** Shows what would be lost with the phone. */
@@ -513,7 +514,7 @@ public final class ReadingRoom extends BorderPane {
     /** The page of the guide for what one looks at. */
     public String guidePage() {
         var beside =
-                Map.of(files, "files", places, "places", twins, "twins", onlyHere, "only-here", extract, "extract");
+                Map.of(files, "files", places, "places", twins, "twins", onlyHere, "only-here", extract, "extract", tone, "tones");
         for (var page : beside.entrySet()) {
             if (middle.getChildren().contains(page.getKey())) {
                 return page.getValue();

@@ -76,14 +76,16 @@ final class ThingDetail extends VBox {
      * @param tray into which it can be put; empty for none
      * @param openConversation shows all of a conversation
      * @param large shows a picture or video large; empty where there is no such place
+     * @param cut shows a recording to cut a tone out of it; empty where there is no such place
      */
     ThingDetail(
             Desk desk,
             Optional<TrayModel> tray,
             Consumer<RoomModel.Talk> openConversation,
-            Optional<Consumer<Entry>> large) {
+            Optional<Consumer<Entry>> large,
+            Optional<Consumer<Entry>> cut) {
         this.desk = desk;
-        media = new MediaPreview(desk, large);
+        media = new MediaPreview(desk, large, cut);
         this.tray = tray;
         this.openConversation = openConversation;
         title = desk.veil().paragraph("", "heading");

@@ -4,13 +4,18 @@ import app.custodex.catalogue.Spine.View;
 import app.custodex.desktop.desk.Desk;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.model.KindGroup;
+import java.io.File;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.Optional;
 import javafx.geometry.Pos;
+import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
+import javafx.scene.input.DragEvent;
+import javafx.scene.input.TransferMode;
 import javafx.scene.layout.HBox;
+import javafx.stage.FileChooser;
 
 /** What has been picked in the open layer, in words, and what can be done with it. */
 final class TrayBar extends HBox {
@@ -35,7 +40,19 @@ final class TrayBar extends HBox {
         pickAll = Parts.button("tray-all", "Put in all that is shown", "Ctrl+T", pickAllShown);
         empty = Parts.button("tray-clear", "Empty it", "", tray::clear);
         takeOut = Parts.button("extract-open", "Extract…", "Ctrl+E", extract, "main");
-        getChildren().addAll(Parts.text("Tray", "strong"), words, pickAll, lookThrough, empty, Parts.gap(), takeOut);
+        var computer = Parts.button("tray-computer", "From this computer…", "", this::pickFiles);
+        words.setMinWidth(0);
+        getChildren()
+                .addAll(
+                        Parts.text("Tray", "strong"),
+                        words,
+                        pickAll,
+                        lookThrough,
+                        empty,
+                        Parts.gap(),
+                        computer,
+                        takeOut);
+        takeDrops(this);
         setSpacing(14);
         setAlignment(Pos.CENTER_LEFT);
         getStyleClass().add("tray");
@@ -51,6 +68,32 @@ final class TrayBar extends HBox {
         takeOut.setDisable(!picking);
     }
 
+    /** Has files and folders that are dropped there opened, and all of them put in. */
+    void takeDrops(Node on) {
+        on.addEventHandler(DragEvent.DRAG_OVER, event -> {
+            if (event.getDragboard().hasFiles()) {
+                event.acceptTransferModes(TransferMode.COPY);
+                event.consume();
+            }
+        });
+        on.addEventHandler(DragEvent.DRAG_DROPPED, event -> {
+            if (event.getDragboard().hasFiles()) {
+                desk.readLoose(
+                        event.getDragboard().getFiles().stream().map(File::toPath).toList());
+                event.setDropCompleted(true);
+                event.consume();
+            }
+        });
+    }
+
+    private void pickFiles() {
+        var chooser = new FileChooser();
+        chooser.setTitle("Files to convert or cut");
+        Optional.ofNullable(chooser.showOpenMultipleDialog(getScene().getWindow()))
+                .ifPresent(files ->
+                        desk.readLoose(files.stream().map(File::toPath).toList()));
+    }
+
     private void show() {
         var picked = tray.picked().get();
         empty.setDisable(picked.isEmpty());
@@ -60,7 +103,7 @@ final class TrayBar extends HBox {
                 .get()
                 .filter(in -> !picked.isEmpty())
                 .map(in -> words(in, picked))
-                .orElse("nothing is in it yet"));
+                .orElse("nothing is in it yet; files of this computer can be dropped here"));
     }
 
     private String words(RoomModel.Room in, BitSet picked) {
