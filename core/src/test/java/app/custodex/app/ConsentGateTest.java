@@ -18,7 +18,12 @@ import app.custodex.docket.DocketBook;
 import app.custodex.extract.Delivery;
 import app.custodex.extract.Written;
 import app.custodex.link.PhoneIdentity;
+import app.custodex.link.Family;
+import app.custodex.link.PhonePath;
+import app.custodex.media.SoundCut;
 import app.custodex.model.KindGroup;
+import app.custodex.tones.Tone;
+import app.custodex.tones.ToneUse;
 import app.custodex.seal.Passphrase;
 import java.io.IOException;
 import java.net.URI;
@@ -74,6 +79,11 @@ class ConsentGateTest {
 
     private static BackupRequest request() {
         return BackupRequest.everything(Duration.ZERO, "test");
+    }
+
+    private static Tone tone() {
+        var cut = new SoundCut(Duration.ZERO, Duration.ofSeconds(5), Duration.ZERO, Duration.ZERO, false);
+        return new Tone("Tide", cut, ToneUse.RING, Family.OSTREL);
     }
 
     private static void isRefused(String why, org.junit.jupiter.api.function.Executable act) {
@@ -134,6 +144,13 @@ class ConsentGateTest {
                 isRefused(
                         "may be extracted",
                         () -> contacts.outgoing().takeOut(all.getFirst().id(), taken));
+                var out = contacts.outgoing();
+                var database = new PhonePath("store/calls/calls.db");
+                isRefused("may be extracted", () -> out.takeOutDatabase(database, taken));
+                isRefused("may be extracted", () -> out.takeOutMerged(database, taken));
+                isRefused("may be extracted", () -> out.takeOutRows(database, "SELECT 1", taken));
+                isRefused("may be extracted", () -> out.mailDraft("Calls", List.of(taken), folder));
+                isRefused("may be extracted", () -> out.tone("song.mp3", tone(), folder));
                 assertFalse(Files.exists(taken));
                 assertEquals(1, custodex.handOuts().of(docket.number()).size(), "what is refused is no hand-out");
                 isRefused("may be printed", contacts::askToPrint);

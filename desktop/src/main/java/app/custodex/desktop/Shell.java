@@ -12,6 +12,7 @@ import app.custodex.desktop.reading.FindView;
 import app.custodex.desktop.reading.GoneView;
 import app.custodex.desktop.reading.ReadingRoom;
 import app.custodex.desktop.strongroom.StrongroomView;
+import app.custodex.desktop.ui.FileDrop;
 import app.custodex.desktop.ui.MessageBar;
 import app.custodex.desktop.ui.Theme;
 import app.custodex.docket.RouteStep;
@@ -86,6 +87,7 @@ final class Shell extends Region {
         pane.getTransforms().add(scale);
         guide.getTransforms().add(scale);
         getChildren().setAll(pane, guide);
+        FileDrop.onto(this, desk::readLoose);
         desk.place().addListener((o, was, is) -> show());
         show();
     }

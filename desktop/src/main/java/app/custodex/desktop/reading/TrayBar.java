@@ -9,11 +9,8 @@ import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.Optional;
 import javafx.geometry.Pos;
-import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
-import javafx.scene.input.DragEvent;
-import javafx.scene.input.TransferMode;
 import javafx.scene.layout.HBox;
 import javafx.stage.FileChooser;
 
@@ -52,7 +49,6 @@ final class TrayBar extends HBox {
                         Parts.gap(),
                         computer,
                         takeOut);
-        takeDrops(this);
         setSpacing(14);
         setAlignment(Pos.CENTER_LEFT);
         getStyleClass().add("tray");
@@ -66,24 +62,6 @@ final class TrayBar extends HBox {
     void allow(boolean picking) {
         pickAll.setDisable(!picking);
         takeOut.setDisable(!picking);
-    }
-
-    /** Has files and folders that are dropped there opened, and all of them put in. */
-    void takeDrops(Node on) {
-        on.addEventHandler(DragEvent.DRAG_OVER, event -> {
-            if (event.getDragboard().hasFiles()) {
-                event.acceptTransferModes(TransferMode.COPY);
-                event.consume();
-            }
-        });
-        on.addEventHandler(DragEvent.DRAG_DROPPED, event -> {
-            if (event.getDragboard().hasFiles()) {
-                desk.readLoose(
-                        event.getDragboard().getFiles().stream().map(File::toPath).toList());
-                event.setDropCompleted(true);
-                event.consume();
-            }
-        });
     }
 
     private void pickFiles() {
