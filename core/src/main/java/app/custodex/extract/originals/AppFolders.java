@@ -48,12 +48,13 @@ public final class AppFolders implements Format {
     @Override
     public void write(Batch batch, Chosen chosen, OutFolder out) throws IOException {
         var all = out.folder(batch.title());
-        var put = new Put(batch, PictureForm.UNCHANGED, Optional.empty());
-        for (var thing : batch.each(thing -> thing)) {
-            if (thing instanceof App app) {
-                write(app, batch, put, all.folder(app.title()));
-            } else {
-                batch.leftOut(thing.kind().label().toLowerCase(Locale.ROOT) + ", which have no files");
+        try (var put = new Put(batch, PictureForm.UNCHANGED, Optional.empty())) {
+            for (var thing : batch.each(thing -> thing)) {
+                if (thing instanceof App app) {
+                    write(app, batch, put, all.folder(app.title()));
+                } else {
+                    batch.leftOut(thing.kind().label().toLowerCase(Locale.ROOT) + ", which have no files");
+                }
             }
         }
     }

@@ -164,13 +164,14 @@ public final class Originals implements Format {
     public void write(Batch batch, Chosen chosen, OutFolder out) throws IOException {
         var folder = out.folder(batch.title());
         var arrangement = new Arrangement(batch, chosen.of(arranged));
-        var put = new Put(batch, form(chosen), sound(chosen));
         var playlist = new ArrayList<PlaylistFile.Entry>();
-        for (var wanted : batch.each(arrangement::of)) {
-            for (var each : wanted) {
-                for (var path : each.folders()) {
-                    put.into(folder, path, each.name(), each.file(), each.of())
-                            .ifPresent(file -> playlist.add(PlaylistFile.entry(each.of(), folder.relative(file))));
+        try (var put = new Put(batch, form(chosen), sound(chosen))) {
+            for (var wanted : batch.each(arrangement::of)) {
+                for (var each : wanted) {
+                    for (var path : each.folders()) {
+                        put.into(folder, path, each.name(), each.file(), each.of())
+                                .ifPresent(file -> playlist.add(PlaylistFile.entry(each.of(), folder.relative(file))));
+                    }
                 }
             }
         }

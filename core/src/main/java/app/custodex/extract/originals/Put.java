@@ -10,19 +10,25 @@ import app.custodex.extract.pictures.PictureFiles.Impossible;
 import app.custodex.extract.pictures.PictureForm;
 import app.custodex.media.SoundCoding;
 import app.custodex.model.Attachment;
+import app.custodex.model.MediaFile;
 import app.custodex.model.Thing;
 import app.custodex.model.ThingKind;
+import app.custodex.model.Voicemail;
 import java.io.ByteArrayInputStream;
+import java.io.Closeable;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.EnumSet;
+import java.util.Iterator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Predicate;
+import java.util.stream.StreamSupport;
 
-/** Writes files, byte for byte or as pictures in another form. */
-final class Put {
+/** Writes files, byte for byte or in another form. */
+final class Put implements Closeable {
     private static final Set<ThingKind> SOUND =
             EnumSet.of(ThingKind.TRACK, ThingKind.PODCAST, ThingKind.MEMO, ThingKind.RINGTONE, ThingKind.VOICEMAIL);
 
@@ -30,6 +36,8 @@ final class Put {
     private final PictureForm form;
     private final Optional<SoundForm> sound;
     private final PictureFiles pictures;
+    private final Conversions<PictureFiles.Made> madePictures;
+    private final Conversions<Optional<Spool>> madeSounds;
 
     /**
      * In which form sound is written.
@@ -49,6 +57,59 @@ final class Put {
         this.form = form;
         this.sound = sound;
         pictures = new PictureFiles(batch.material(), form);
+        madePictures = new Conversions<>(
+                items(thing -> !form.keepsFiles() && thing.kind() == ThingKind.PICTURE), pictures::make, made -> {});
+        madeSounds = new Conversions<>(
+                items(thing -> sound.isPresent() && SOUND.contains(thing.kind())), this::converted, Put::close);
+    }
+
+    /** The files of the things that are given another form. */
+    private Iterator<String> items(Predicate<Thing> meant) {
+        return StreamSupport.stream(batch.look().spliterator(), false)
+                .filter(meant)
+                .flatMap(thing -> file(thing).stream())
+                .iterator();
+    }
+
+    /** The file of which a thing was read; empty when the phone does not have it. */
+    private static Optional<String> file(Thing thing) {
+        return switch (thing) {
+            case MediaFile file when file.bytes() > 0 -> Optional.of(file.id().item());
+            case Voicemail mail when mail.sound().there() -> Optional.of(mail.sound().item());
+            default -> Optional.empty();
+        };
+    }
+
+    /** Empty when it can't be decoded. */
+    private Optional<Spool> converted(String item) throws IOException {
+        var form = sound.orElseThrow();
+        var spool = new Spool();
+        boolean whole = false;
+        try {
+            whole = batch.material().convert(item, form.coding(), form.kilobits(), spool);
+            return whole ? Optional.of(spool) : Optional.empty();
+        } finally {
+            if (!whole) {
+                spool.close();
+            }
+        }
+    }
+
+    private static void close(Optional<Spool> made) {
+        try {
+            if (made.isPresent()) {
+                made.get().close();
+            }
+        } catch (IOException e) {
+            // It goes with the program.
+        }
+    }
+
+    /** Ends what is being made. */
+    @Override
+    public void close() {
+        madePictures.close();
+        madeSounds.close();
     }
 
     /**
@@ -95,15 +156,22 @@ final class Put {
                     new ByteArrayInputStream(new byte[0]),
                     batch.material().modified(item));
         }
-        try (var spool = new Spool()) {
-            if (!batch.material().convert(item, wanted.coding(), wanted.kilobits(), spool)) {
-                batch.problem(Problem.note(item, "It can't be given another form, and is written as it is", ""));
-                return asItIs(into, name, item);
-            }
-            try (var content = spool.content()) {
-                return into.original(
-                        wanted.name(name), content, batch.material().modified(item));
-            }
+        var made = soundOf(item);
+        if (made.isEmpty()) {
+            batch.problem(Problem.note(item, "It can't be given another form, and is written as it is", ""));
+            return asItIs(into, name, item);
+        }
+        try (var spool = made.get();
+                var content = spool.content()) {
+            return into.original(wanted.name(name), content, batch.material().modified(item));
+        }
+    }
+
+    private Optional<Spool> soundOf(String item) throws IOException {
+        try {
+            return madeSounds.take(item);
+        } catch (Impossible e) {
+            return Optional.empty();
         }
     }
 
@@ -123,7 +191,7 @@ final class Put {
                     batch.material().modified(item)));
         }
         try {
-            var made = pictures.make(item);
+            var made = madePictures.take(item);
             if (!made.lost().isEmpty()) {
                 batch.leftOut(made.lost());
             }

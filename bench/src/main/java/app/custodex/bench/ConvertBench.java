@@ -1,0 +1,136 @@
+package app.custodex.bench;
+
+import app.custodex.app.Custodex;
+import app.custodex.app.Home;
+import app.custodex.app.Mandate;
+import app.custodex.app.OpenPhone;
+import app.custodex.base.CancelToken;
+import app.custodex.docket.Docket;
+import app.custodex.extract.Chosen;
+import app.custodex.extract.Delivery;
+import app.custodex.extract.Extraction;
+import app.custodex.extract.formats.Formats;
+import app.custodex.model.KindGroup;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.time.Instant;
+import java.time.ZoneId;
+import java.util.BitSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.Random;
+
+/**
+ * Files of a layer as they are, beside cp -r; songs in other forms, beside ffmpeg; pictures of phones as JPEG, beside heif-convert.
+ * Arguments: songs of three minutes, pictures of twelve megapixels, files of 500 kB.
+ */
+public final class ConvertBench {
+    private ConvertBench() {}
+
+    public static void main(String[] args) throws Exception {
+        int songs = Side.number(args, 0, 4);
+        int pictures = Side.number(args, 1, 8);
+        int files = Side.number(args, 2, 1_000);
+        Side.inFolder(folder -> {
+            var source = Files.createDirectories(folder.resolve("phone"));
+            var music = Files.createDirectories(source.resolve("music"));
+            var camera = Files.createDirectories(source.resolve("camera"));
+            var other = Files.createDirectories(source.resolve("other"));
+            write(songs, pictures, files, folder, music, camera, other);
+            try (var custodex = Custodex.open(new Home(folder.resolve("home")), Clock.systemUTC())) {
+                var bay = custodex.bays().add(source.toString(), "Bench");
+                Side.backUp(custodex, bay, false);
+                var phone = custodex.strongroom().holdings().phones().getFirst().identity();
+                var consent = Optional.of(new Docket.Consent(Instant.now(), "Take it out"));
+                var form = new Docket.Form("Bench", "", "Bench", consent, Optional.empty());
+                int number = custodex.dockets().open(form, bay.address()).number();
+                custodex.dockets().change(number, docket -> docket.withPhone(phone));
+                try (var open = custodex.reading().open(Mandate.ofShop(), phone.identifier(), 1, Locale.getDefault())) {
+                    for (int round = 1; round <= 2; round++) {
+                        double ours = taken(open, KindGroup.OTHER, "originals", folder.resolve("files " + round));
+                        var copy = folder.resolve("copy " + round);
+                        print("files as they are", ours, "cp -r", Side.seconds(() -> Side.run(
+                                List.of("cp", "-r", other.toString(), copy.toString()))));
+                        for (var form1 : List.of("mp3", "m4a", "opus", "flac")) {
+                            double made = taken(
+                                    open,
+                                    KindGroup.MUSIC,
+                                    "originals:sound=" + form1,
+                                    folder.resolve("songs " + form1 + round));
+                            print("songs as " + form1, made, "ffmpeg", Side.seconds(() -> each(
+                                    music, song -> List.of(
+                                            "ffmpeg", "-v", "quiet", "-y", "-i", song.toString(), "-b:a", "192k",
+                                            folder.resolve("theirs." + form1).toString()))));
+                        }
+                        double seen = taken(
+                                open,
+                                KindGroup.PICTURES,
+                                "originals:pictures=jpeg",
+                                folder.resolve("pictures " + round));
+                        print("pictures as JPEG", seen, "heif-convert", Side.seconds(() -> each(
+                                camera, picture -> List.of(
+                                        "heif-convert", "-q", "92", picture.toString(),
+                                        folder.resolve("theirs.jpg").toString()))));
+                    }
+                }
+            }
+        });
+        System.exit(0);
+    }
+
+    private static void write(int songs, int pictures, int files, Path folder, Path music, Path camera, Path other)
+            throws IOException, InterruptedException {
+        for (int i = 0; i < songs; i++) {
+            Side.run(List.of(
+                    "ffmpeg", "-v", "quiet", "-y", "-f", "lavfi", "-i",
+                    "anoisesrc=color=pink:duration=180:amplitude=0.4:seed=" + i + ":sample_rate=44100", "-ac", "2",
+                    music.resolve("song " + i + ".flac").toString()));
+        }
+        for (int i = 0; i < pictures; i++) {
+            var png = folder.resolve("picture.png").toString();
+            Side.run(List.of(
+                    "ffmpeg", "-v", "quiet", "-y", "-f", "lavfi", "-i",
+                    "testsrc2=size=4032x3024:rate=1,noise=alls=12:all_seed=" + i, "-frames:v", "1", png));
+            Side.run(List.of(
+                    "heif-enc", "-q", "60", "-o", camera.resolve("picture " + i + ".heic").toString(), png));
+        }
+        var random = new Random(1);
+        var bytes = new byte[500_000];
+        for (int i = 0; i < files; i++) {
+            random.nextBytes(bytes);
+            Files.write(other.resolve("file " + i + ".bin"), bytes);
+        }
+    }
+
+    private interface Command {
+        List<String> of(Path file);
+    }
+
+    private static void each(Path of, Command command) throws IOException, InterruptedException {
+        try (var files = Files.list(of)) {
+            for (var file : files.toList()) {
+                Side.run(command.of(file));
+            }
+        }
+    }
+
+    private static double taken(OpenPhone open, KindGroup group, String how, Path to) throws Exception {
+        var all = new BitSet();
+        all.set(1, 10_000_000);
+        var numbers = open.groups(all).getOrDefault(group, new long[0]);
+        var parts = List.of(how.split(":"));
+        var format = Formats.of(group, parts.getFirst()).orElseThrow();
+        var order =
+                Extraction.Order.of(group, numbers, format, Chosen.of(format, group, parts.subList(1, parts.size())));
+        return Side.seconds(() -> open.outgoing()
+                .extract(List.of(order), ZoneId.of("UTC"), Delivery.FILES, to, done -> {}, new CancelToken()));
+    }
+
+    private static void print(String what, double ours, String name, double theirs) {
+        System.out.printf(
+                Locale.ROOT, "%s: %.1f s, %s %.1f s: %.2f times as fast%n", what, ours, name, theirs, theirs / ours);
+    }
+}
