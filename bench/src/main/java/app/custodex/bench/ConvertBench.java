@@ -52,28 +52,52 @@ public final class ConvertBench {
                     for (int round = 1; round <= 2; round++) {
                         double ours = taken(open, KindGroup.OTHER, "originals", folder.resolve("files " + round));
                         var copy = folder.resolve("copy " + round);
-                        print("files as they are", ours, "cp -r", Side.seconds(() -> Side.run(
-                                List.of("cp", "-r", other.toString(), copy.toString()))));
+                        print(
+                                "files as they are",
+                                ours,
+                                "cp -r",
+                                Side.seconds(() -> Side.run(List.of("cp", "-r", other.toString(), copy.toString()))));
                         for (var form1 : List.of("mp3", "m4a", "opus", "flac")) {
                             double made = taken(
                                     open,
                                     KindGroup.MUSIC,
                                     "originals:sound=" + form1,
                                     folder.resolve("songs " + form1 + round));
-                            print("songs as " + form1, made, "ffmpeg", Side.seconds(() -> each(
-                                    music, song -> List.of(
-                                            "ffmpeg", "-v", "quiet", "-y", "-i", song.toString(), "-b:a", "192k",
-                                            folder.resolve("theirs." + form1).toString()))));
+                            print(
+                                    "songs as " + form1,
+                                    made,
+                                    "ffmpeg",
+                                    Side.seconds(() -> each(
+                                            music,
+                                            song -> List.of(
+                                                    "ffmpeg",
+                                                    "-v",
+                                                    "quiet",
+                                                    "-y",
+                                                    "-i",
+                                                    song.toString(),
+                                                    "-b:a",
+                                                    "192k",
+                                                    folder.resolve("theirs." + form1)
+                                                            .toString()))));
                         }
                         double seen = taken(
                                 open,
                                 KindGroup.PICTURES,
                                 "originals:pictures=jpeg",
                                 folder.resolve("pictures " + round));
-                        print("pictures as JPEG", seen, "heif-convert", Side.seconds(() -> each(
-                                camera, picture -> List.of(
-                                        "heif-convert", "-q", "92", picture.toString(),
-                                        folder.resolve("theirs.jpg").toString()))));
+                        print(
+                                "pictures as JPEG",
+                                seen,
+                                "heif-convert",
+                                Side.seconds(() -> each(
+                                        camera,
+                                        picture -> List.of(
+                                                "heif-convert",
+                                                "-q",
+                                                "92",
+                                                picture.toString(),
+                                                folder.resolve("theirs.jpg").toString()))));
                     }
                 }
             }
@@ -85,17 +109,39 @@ public final class ConvertBench {
             throws IOException, InterruptedException {
         for (int i = 0; i < songs; i++) {
             Side.run(List.of(
-                    "ffmpeg", "-v", "quiet", "-y", "-f", "lavfi", "-i",
-                    "anoisesrc=color=pink:duration=180:amplitude=0.4:seed=" + i + ":sample_rate=44100", "-ac", "2",
+                    "ffmpeg",
+                    "-v",
+                    "quiet",
+                    "-y",
+                    "-f",
+                    "lavfi",
+                    "-i",
+                    "anoisesrc=color=pink:duration=180:amplitude=0.4:seed=" + i + ":sample_rate=44100",
+                    "-ac",
+                    "2",
                     music.resolve("song " + i + ".flac").toString()));
         }
         for (int i = 0; i < pictures; i++) {
             var png = folder.resolve("picture.png").toString();
             Side.run(List.of(
-                    "ffmpeg", "-v", "quiet", "-y", "-f", "lavfi", "-i",
-                    "testsrc2=size=4032x3024:rate=1,noise=alls=12:all_seed=" + i, "-frames:v", "1", png));
+                    "ffmpeg",
+                    "-v",
+                    "quiet",
+                    "-y",
+                    "-f",
+                    "lavfi",
+                    "-i",
+                    "testsrc2=size=4032x3024:rate=1,noise=alls=12:all_seed=" + i,
+                    "-frames:v",
+                    "1",
+                    png));
             Side.run(List.of(
-                    "heif-enc", "-q", "60", "-o", camera.resolve("picture " + i + ".heic").toString(), png));
+                    "heif-enc",
+                    "-q",
+                    "60",
+                    "-o",
+                    camera.resolve("picture " + i + ".heic").toString(),
+                    png));
         }
         var random = new Random(1);
         var bytes = new byte[500_000];

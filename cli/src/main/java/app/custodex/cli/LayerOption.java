@@ -11,9 +11,9 @@ import app.custodex.link.PhoneIdentity;
 import app.custodex.seal.Passphrase;
 import app.custodex.strongroom.StoredPhone;
 import java.io.IOException;
+import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
-import java.nio.file.Path;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.OptionalInt;
@@ -41,7 +41,8 @@ final class LayerOption {
 
     @Option(
             names = "--loose",
-            description = "PHONE is a file or folder of this computer; it is read as it is, under the shop's own docket")
+            description =
+                    "PHONE is a file or folder of this computer; it is read as it is, under the shop's own docket")
     private boolean loose;
 
     @Option(
@@ -131,7 +132,13 @@ final class LayerOption {
             refuse(burrowKey, "--burrow-key");
             var bay = custodex.loose(List.of(Path.of(phone)));
             return custodex.straight()
-                    .open(mandate.of(custodex, bay), bay, Locale.getDefault(), Optional.empty(), n -> {}, new CancelToken());
+                    .open(
+                            mandate.of(custodex, bay),
+                            bay,
+                            Locale.getDefault(),
+                            Optional.empty(),
+                            n -> {},
+                            new CancelToken());
         }
         if (straight) {
             if (layer.isPresent()) {

@@ -45,7 +45,10 @@ class TakeOutTest extends CommandTest {
         var counted = Files.readAllLines(out.resolve("n.csv")).get(1);
         assertEquals(counted + " rows written", rows.out().strip());
         assertCode(1, "needs --table or --ask", runOwn("database", PHONE, DATABASE, "--table", "message"));
-        assertCode(1, "does not answer", runOwn("database", PHONE, DATABASE, "--ask", "DROP TABLE message", "--csv", path("d.csv")));
+        assertCode(
+                1,
+                "does not answer",
+                runOwn("database", PHONE, DATABASE, "--ask", "DROP TABLE message", "--csv", path("d.csv")));
         assertFalse(Files.exists(out.resolve("d.csv")));
     }
 
@@ -66,13 +69,26 @@ class TakeOutTest extends CommandTest {
                 "--mail-draft",
                 "Your song");
         assertTrue(extracted.out().contains("tide.mp3"), extracted.out());
-        assertTrue(Files.size(out.resolve("to/Your song.eml")) > Files.size(out.resolve("to/Sound of Files of this computer/tide.mp3")));
+        assertTrue(Files.size(out.resolve("to/Your song.eml"))
+                > Files.size(out.resolve("to/Sound of Files of this computer/tide.mp3")));
         var tone = List.of(
-                "tone", song.toString(), "tide.wav", "--loose", "--from", "0:02", "--family", "pellow", "--to", path("to"));
+                "tone",
+                song.toString(),
+                "tide.wav",
+                "--loose",
+                "--from",
+                "0:02",
+                "--family",
+                "pellow",
+                "--to",
+                path("to"));
         assertCode(1, "shorter by 1 s", runWith(tone, "--until", "0:13", "--for", "message"));
         assertCode(1, "ends before it begins", runWith(tone, "--until", "1"));
         assertCode(1, "none of this name", runWith(tone, "--until", "5", "--for", "doorbell"));
-        assertCode(0, "Ebb.mp3", runWith(tone, "--until", "0:12", "--for", "message", "--fade-out", "2", "--title", "Ebb"));
+        assertCode(
+                0,
+                "Ebb.mp3",
+                runWith(tone, "--until", "0:12", "--for", "message", "--fade-out", "2", "--title", "Ebb"));
         assertCode(1, "is not there", run("list", path("nothing"), "--loose"));
         assertCode(1, "means nothing here", run("list", song.toString(), "--loose", "--straight"));
     }

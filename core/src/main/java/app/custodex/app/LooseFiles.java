@@ -32,7 +32,13 @@ public final class LooseFiles {
      */
     static Bay bay(List<Path> paths, Supplier<Path> strongroom) throws IOException {
         var source = new Source(
-                0, IDENTIFIER, IDENTIFIER, NAME, Source.Type.FOLDER, URI.create("custodex:" + IDENTIFIER), Optional.empty());
+                0,
+                IDENTIFIER,
+                IDENTIFIER,
+                NAME,
+                Source.Type.FOLDER,
+                URI.create("custodex:" + IDENTIFIER),
+                Optional.empty());
         var bay = new Bay(source, new PickedLink(IDENTIFIER, NAME, paths, strongroom));
         bay.ask();
         return bay;

@@ -31,6 +31,11 @@ public interface Format {
         return false;
     }
 
+    /** How quickly it is written. */
+    default Pace pace(Chosen chosen) {
+        return Pace.TEXT;
+    }
+
     /** What it leaves to choose for things of a group. */
     default List<Choice> choices(KindGroup group) {
         return List.of();

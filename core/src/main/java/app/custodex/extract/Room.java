@@ -8,6 +8,7 @@ import app.custodex.extract.Extraction.Order;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.Arrays;
 import java.util.BitSet;
 import java.util.List;
@@ -23,8 +24,9 @@ import java.util.Set;
  * @param largest bytes of the largest single file
  * @param free bytes on the drive
  * @param most bytes of a single file that the drive can hold; empty when nobody need care
+ * @param about how long it takes, more or less
  */
-public record Room(String where, long needed, long largest, long free, Optional<Long> most) {
+public record Room(String where, long needed, long largest, long free, Optional<Long> most, Duration about) {
     /** Drives that hold no file of 4 GiB ("FAT32 File System Specification", Microsoft, 2000: the size has 32 bits; from memory). */
     private static final Set<String> SMALL = Set.of("vfat", "msdos", "fat", "fat32");
 
@@ -34,13 +36,16 @@ public record Room(String where, long needed, long largest, long free, Optional<
     public static Room of(Catalogue catalogue, List<Order> orders, Delivery.Form form, Path folder) throws IOException {
         long needed = 0;
         long largest = 0;
+        var about = Duration.ZERO;
         for (var order : orders) {
+            long bytes = 0;
             if (order.format().writesFilesAsTheyAre()) {
                 var numbers = new BitSet();
                 Arrays.stream(order.numbers()).forEach(number -> numbers.set((int) number));
                 var spine = catalogue.spine();
                 var seen = spine.see(new View(Optional.empty(), new BitSet(), Optional.of(numbers)));
-                needed += Arrays.stream(seen.bytes()).sum();
+                bytes = Arrays.stream(seen.bytes()).sum();
+                needed += bytes;
                 largest = Math.max(
                         largest,
                         Arrays.stream(seen.places())
@@ -48,6 +53,7 @@ public record Room(String where, long needed, long largest, long free, Optional<
                                 .max()
                                 .orElse(0));
             }
+            about = about.plus(order.format().pace(order.chosen()).time(order.count(), bytes));
         }
         boolean inOne = form == Delivery.Form.ZIP || form == Delivery.Form.SEALED;
         var there = folder.toAbsolutePath().normalize();
@@ -60,7 +66,8 @@ public record Room(String where, long needed, long largest, long free, Optional<
                 needed,
                 inOne ? needed : largest,
                 drive.getUsableSpace(),
-                SMALL.contains(drive.type().toLowerCase(Locale.ROOT)) ? Optional.of(MOST_OF_SMALL) : Optional.empty());
+                SMALL.contains(drive.type().toLowerCase(Locale.ROOT)) ? Optional.of(MOST_OF_SMALL) : Optional.empty(),
+                about);
     }
 
     /** Why it can't be written there; empty when it can, as far as is known. */

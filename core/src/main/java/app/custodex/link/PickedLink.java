@@ -74,7 +74,8 @@ public final class PickedLink extends PlainLink {
             }
         } else {
             var one = of(folder);
-            for (var member : one.beside().list(moved(folder, first(folder), one.there().text()))) {
+            for (var member :
+                    one.beside().list(moved(folder, first(folder), one.there().text()))) {
                 listed.add(at(member, moved(member.path(), one.there().text(), first(folder))));
             }
         }

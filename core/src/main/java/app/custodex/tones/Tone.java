@@ -46,17 +46,19 @@ public record Tone(String title, SoundCut cut, ToneUse use, Family family) {
         if (!matcher.matches()) {
             return Optional.empty();
         }
-        long minutes = Optional.ofNullable(matcher.group(1)).map(Long::parseLong).orElse(0L);
+        long minutes =
+                Optional.ofNullable(matcher.group(1)).map(Long::parseLong).orElse(0L);
         var seconds = new BigDecimal(matcher.group(2).replace(',', '.'));
         return Optional.of(Duration.ofMinutes(minutes)
-                .plusMillis(seconds.movePointRight(3).setScale(0, RoundingMode.HALF_UP).longValueExact()));
+                .plusMillis(seconds.movePointRight(3)
+                        .setScale(0, RoundingMode.HALF_UP)
+                        .longValueExact()));
     }
 
     /** A time in a recording as it is read again, to a hundredth of a second. */
     public static String text(Duration time) {
         long hundredths = Math.round(time.toMillis() / 10.0);
-        return String.format(
-                Locale.ROOT, "%d:%02d.%02d", hundredths / 6_000, hundredths / 100 % 60, hundredths % 100);
+        return String.format(Locale.ROOT, "%d:%02d.%02d", hundredths / 6_000, hundredths / 100 % 60, hundredths % 100);
     }
 
     private static String seconds(Duration of) {

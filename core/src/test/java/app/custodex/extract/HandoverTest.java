@@ -19,6 +19,7 @@ import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.security.MessageDigest;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Base64;
 import java.util.List;
@@ -249,16 +250,24 @@ class HandoverTest extends ExtractionCase {
         assertEquals(9, room.largest());
         assertEquals(Files.getFileStore(folder).getUsableSpace(), room.free(), 1L << 30);
         assertEquals(Optional.empty(), room.trouble());
+        assertTrue(room.about().toMillis() < 100, "a few bytes");
+        var converted =
+                List.of(Written.order(KindGroup.PICTURES, originals.getFirst().numbers(), "originals:pictures=jpeg"));
+        assertEquals(
+                originals.getFirst().count(),
+                Room.of(catalogue, converted, Form.FILES, folder).about().toSeconds(),
+                "a second a picture");
         var zip = Room.of(catalogue, originals, Form.ZIP, folder);
         assertEquals(zip.needed(), zip.largest(), "all of it is one file");
-        assertTrue(new Room("/x", 10, 10, 9, Optional.empty())
+        assertTrue(new Room("/x", 10, 10, 9, Optional.empty(), Duration.ZERO)
                 .trouble()
                 .orElseThrow()
                 .sentence()
                 .startsWith("/x: 10 B are needed at least, and 9 B are free there."));
         long limit = (1L << 32) - 1;
-        assertEquals(Optional.empty(), new Room("/x", limit, limit, 1L << 40, Optional.of(limit)).trouble());
-        assertTrue(new Room("/x", limit + 1, limit + 1, 1L << 40, Optional.of(limit))
+        assertEquals(
+                Optional.empty(), new Room("/x", limit, limit, 1L << 40, Optional.of(limit), Duration.ZERO).trouble());
+        assertTrue(new Room("/x", limit + 1, limit + 1, 1L << 40, Optional.of(limit), Duration.ZERO)
                 .trouble()
                 .isPresent());
     }

@@ -45,7 +45,8 @@ class HtmlValidityTest extends ExtractionCase {
         var errors = new ArrayList<String>();
         for (var message : Json.LINE.readTree(found.get()).get("messages")) {
             if (message.get("type").asText().equals("error")) {
-                errors.add(message.get("message").asText() + " at " + message.path("extract").asText());
+                errors.add(message.get("message").asText() + " at "
+                        + message.path("extract").asText());
             }
         }
         return errors;
@@ -71,7 +72,8 @@ class HtmlValidityTest extends ExtractionCase {
         assertValid(write(KindGroup.MESSAGES, "page"));
         assertValid(write(KindGroup.NOTES, "page"));
         assertValid(write(KindGroup.CALLS, "list:totals"));
-        for (var group : List.of(KindGroup.VOICEMAIL, KindGroup.EVENTS, KindGroup.WEB, KindGroup.PICTURES, KindGroup.MUSIC)) {
+        for (var group :
+                List.of(KindGroup.VOICEMAIL, KindGroup.EVENTS, KindGroup.WEB, KindGroup.PICTURES, KindGroup.MUSIC)) {
             assertValid(write(group, "list"));
         }
         var contact = Samples.contact(
@@ -89,8 +91,7 @@ class HtmlValidityTest extends ExtractionCase {
         var groups = Extraction.groups(catalogue, all());
         var result = Written.write(
                 material,
-                List.of(Written.order(
-                        KindGroup.CALLS, groups.getOrDefault(KindGroup.CALLS, new long[0]), "list")),
+                List.of(Written.order(KindGroup.CALLS, groups.getOrDefault(KindGroup.CALLS, new long[0]), "list")),
                 new Delivery(Form.BAG, Optional.empty()),
                 folder.resolve("bag"));
         assertValid(result);

@@ -51,14 +51,16 @@ class PickedLinkTest {
 
     @Test
     void eachLiesAtTheTopUnderItsOwnName() throws IOException {
-        try (var link = picked(outside.resolve("song.mp3"), folder.resolve("album/song.mp3"), folder.resolve("album"))) {
+        try (var link =
+                picked(outside.resolve("song.mp3"), folder.resolve("album/song.mp3"), folder.resolve("album"))) {
             assertTrue(link.status().readiness().ready());
             assertEquals(List.of("album", "song (2).mp3", "song.mp3"), names(link, ""));
             assertEquals("one", read(link, "song.mp3"));
             assertEquals("three", read(link, "song (2).mp3"));
             assertEquals(List.of("album/disc 1", "album/song.mp3", "album/way out"), names(link, "album"));
             assertEquals("two", read(link, "album/disc 1/song.mp3"));
-            assertInstanceOf(Listed.Link.class, link.list(new PhonePath("album")).getLast(), "which is not followed");
+            assertInstanceOf(
+                    Listed.Link.class, link.list(new PhonePath("album")).getLast(), "which is not followed");
         }
     }
 

@@ -44,7 +44,9 @@ class PublishedExamplesTest extends ReaderTest {
         var phone = new WrittenReader(Files.createTempDirectory(out, "phone"));
         phone.write(store, things.toArray(Thing[]::new));
         try (var catalogue = phone.catalogue(Optional.empty(), 1)) {
-            return Written.all(group, how, catalogue, out.resolve("out")).files().getFirst();
+            return Written.all(group, how, catalogue, out.resolve("out"))
+                    .files()
+                    .getFirst();
         }
     }
 
@@ -130,7 +132,10 @@ class PublishedExamplesTest extends ReaderTest {
             VCard ours = how.equals("jcard")
                     ? Ezvcard.parseJson(text).first()
                     : Ezvcard.parse(text).first();
-            assertEquals(theirs.getFormattedName().getValue(), ours.getFormattedName().getValue(), how);
+            assertEquals(
+                    theirs.getFormattedName().getValue(),
+                    ours.getFormattedName().getValue(),
+                    how);
             var name = theirs.getStructuredName();
             assertEquals(name.getFamily(), ours.getStructuredName().getFamily(), how);
             assertEquals(name.getGiven(), ours.getStructuredName().getGiven(), how);
@@ -179,7 +184,8 @@ class PublishedExamplesTest extends ReaderTest {
                         box.toString()),
                 StandardCharsets.UTF_8);
         assertTrue(
-                read.startsWith("John Doe <jdoe@machine.example>|Mary Smith <mary@example.net>|Saying Hello|880127706.0"),
+                read.startsWith(
+                        "John Doe <jdoe@machine.example>|Mary Smith <mary@example.net>|Saying Hello|880127706.0"),
                 read);
         assertTrue(read.contains("This is a message just to say hello."), read);
         assertTrue(read.contains("So, \"Hello\"."), read);

@@ -34,7 +34,9 @@ class ToneTest {
                 var told = assertThrows(
                         ProblemException.class,
                         () -> tone(family, use, longest + 250, 0).check(rules));
-                assertTrue(told.problem().sentence().contains("shorter by 0.25 s"), told.problem().sentence());
+                assertTrue(
+                        told.problem().sentence().contains("shorter by 0.25 s"),
+                        told.problem().sentence());
             }
         }
         assertEquals(Optional.empty(), FamilyTones.of(Family.FOLDER));

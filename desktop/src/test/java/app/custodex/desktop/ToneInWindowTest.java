@@ -66,8 +66,11 @@ class ToneInWindowTest extends WindowTest {
     private void drop(FxRobot robot, Path... files) {
         var board = mock(Dragboard.class);
         when(board.hasFiles()).thenReturn(true);
-        when(board.getFiles()).thenReturn(List.of(files).stream().map(Path::toFile).toList());
-        robot.interact(() -> stage.getScene().getRoot().fireEvent(new DragEvent(
+        when(board.getFiles())
+                .thenReturn(List.of(files).stream().map(Path::toFile).toList());
+        robot.interact(() -> stage.getScene()
+                .getRoot()
+                .fireEvent(new DragEvent(
                         null,
                         stage.getScene().getRoot(),
                         DragEvent.DRAG_DROPPED,
@@ -120,8 +123,10 @@ class ToneInWindowTest extends WindowTest {
         var wave = boundsOf(robot, "#tone-wave");
         robot.drag(wave.getMinX() + wave.getWidth() / 3, wave.getMinY() + 20, MouseButton.PRIMARY)
                 .dropTo(wave.getMinX() + wave.getWidth() / 2, wave.getMinY() + 20);
-        until("a third to a half of it", () -> field(robot, "#tone-from").matches("0:(09.9|10.0).")
-                && field(robot, "#tone-until").matches("0:(14.9|15.0)."));
+        until(
+                "a third to a half of it",
+                () -> field(robot, "#tone-from").matches("0:(09.9|10.0).")
+                        && field(robot, "#tone-until").matches("0:(14.9|15.0)."));
         robot.clickOn("#tone-until");
         robot.push(KeyCode.UP);
         assertTrue(field(robot, "#tone-until").matches("0:15[.][01]."), field(robot, "#tone-until"));

@@ -7,6 +7,7 @@ import app.custodex.extract.Clean;
 import app.custodex.extract.Format;
 import app.custodex.extract.Origin.Fact;
 import app.custodex.extract.OutFolder;
+import app.custodex.extract.Pace;
 import app.custodex.extract.ZoneText;
 import app.custodex.extract.pdf.Cover;
 import app.custodex.extract.pdf.Ink;
@@ -53,6 +54,11 @@ public final class NotePdf implements Format {
     @Override
     public List<Choice> choices(KindGroup group) {
         return List.of(EVIDENCE);
+    }
+
+    @Override
+    public Pace pace(Chosen chosen) {
+        return chosen.is(EVIDENCE) ? Pace.EVIDENCE : Pace.PAPER;
     }
 
     @Override

@@ -5,6 +5,7 @@ import app.custodex.extract.Chosen;
 import app.custodex.extract.Clean;
 import app.custodex.extract.Format;
 import app.custodex.extract.OutFolder;
+import app.custodex.extract.Pace;
 import app.custodex.extract.ZoneText;
 import app.custodex.extract.pictures.PictureForm;
 import app.custodex.model.App;
@@ -43,6 +44,11 @@ public final class AppFolders implements Format {
     @Override
     public boolean writesFilesAsTheyAre() {
         return true;
+    }
+
+    @Override
+    public Pace pace(Chosen chosen) {
+        return Pace.AS_THEY_ARE;
     }
 
     @Override

@@ -7,6 +7,7 @@ import app.custodex.extract.Chosen;
 import app.custodex.extract.Clean;
 import app.custodex.extract.Format;
 import app.custodex.extract.OutFolder;
+import app.custodex.extract.Pace;
 import app.custodex.extract.pdf.PaperDocument.Captioned;
 import app.custodex.extract.pdf.PaperDocument.Picture;
 import app.custodex.extract.pdf.PaperPictures;
@@ -53,6 +54,11 @@ public final class ContactSheet implements Format {
     @Override
     public List<Choice> choices(KindGroup group) {
         return List.of(COLUMNS);
+    }
+
+    @Override
+    public Pace pace(Chosen chosen) {
+        return Pace.OVERVIEW;
     }
 
     @Override

@@ -5,6 +5,7 @@ import app.custodex.extract.Batch;
 import app.custodex.extract.Chosen;
 import app.custodex.extract.Format;
 import app.custodex.extract.OutFolder;
+import app.custodex.extract.Pace;
 import app.custodex.extract.Spool;
 import app.custodex.extract.UnreadableException;
 import app.custodex.model.KindGroup;
@@ -63,6 +64,11 @@ public final class FileArchive implements Format {
     @Override
     public boolean writesFilesAsTheyAre() {
         return true;
+    }
+
+    @Override
+    public Pace pace(Chosen chosen) {
+        return Pace.AS_THEY_ARE;
     }
 
     @Override

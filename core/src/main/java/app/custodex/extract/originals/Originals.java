@@ -8,6 +8,7 @@ import app.custodex.extract.Choice.Value;
 import app.custodex.extract.Chosen;
 import app.custodex.extract.Format;
 import app.custodex.extract.OutFolder;
+import app.custodex.extract.Pace;
 import app.custodex.extract.pictures.PictureForm;
 import app.custodex.media.SoundCoding;
 import app.custodex.model.Album;
@@ -159,6 +160,13 @@ public final class Originals implements Format {
      * @param folders below the one of all
      */
     private record Wanted(Attachment file, List<List<String>> folders, String name, Thing of) {}
+
+    @Override
+    public Pace pace(Chosen chosen) {
+        return sound(chosen).isPresent()
+                ? Pace.SOUND
+                : group == KindGroup.PICTURES && !form(chosen).keepsFiles() ? Pace.PICTURES : Pace.AS_THEY_ARE;
+    }
 
     @Override
     public void write(Batch batch, Chosen chosen, OutFolder out) throws IOException {

@@ -75,7 +75,8 @@ final class Put implements Closeable {
     private static Optional<String> file(Thing thing) {
         return switch (thing) {
             case MediaFile file when file.bytes() > 0 -> Optional.of(file.id().item());
-            case Voicemail mail when mail.sound().there() -> Optional.of(mail.sound().item());
+            case Voicemail mail
+            when mail.sound().there() -> Optional.of(mail.sound().item());
             default -> Optional.empty();
         };
     }

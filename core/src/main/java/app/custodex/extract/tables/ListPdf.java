@@ -7,6 +7,7 @@ import app.custodex.extract.Clean;
 import app.custodex.extract.Format;
 import app.custodex.extract.Origin.Fact;
 import app.custodex.extract.OutFolder;
+import app.custodex.extract.Pace;
 import app.custodex.extract.Split;
 import app.custodex.extract.pdf.Cover;
 import app.custodex.extract.pdf.Ink;
@@ -55,6 +56,11 @@ public final class ListPdf implements Format {
         var more = new ArrayList<>(Totals.choices(group));
         more.add(EVIDENCE);
         return Split.choices(group, more);
+    }
+
+    @Override
+    public Pace pace(Chosen chosen) {
+        return chosen.is(EVIDENCE) ? Pace.EVIDENCE : Pace.PAPER;
     }
 
     @Override

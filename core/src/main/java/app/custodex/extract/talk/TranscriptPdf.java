@@ -5,6 +5,7 @@ import app.custodex.extract.Choice;
 import app.custodex.extract.Chosen;
 import app.custodex.extract.Format;
 import app.custodex.extract.OutFolder;
+import app.custodex.extract.Pace;
 import app.custodex.extract.Redaction;
 import app.custodex.extract.pdf.Sources;
 import app.custodex.extract.pdf.TextBreaker;
@@ -46,6 +47,11 @@ public final class TranscriptPdf implements Format {
     @Override
     public List<Choice> choices(KindGroup group) {
         return List.of(EVIDENCE, PICTURES, FILE_EACH, BLACK_OUT);
+    }
+
+    @Override
+    public Pace pace(Chosen chosen) {
+        return chosen.is(EVIDENCE) ? Pace.EVIDENCE : Pace.PAPER;
     }
 
     @Override

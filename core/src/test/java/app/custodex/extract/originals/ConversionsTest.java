@@ -84,7 +84,10 @@ class ConversionsTest {
                 },
                 item -> dropped.incrementAndGet())) {
             assertEquals("good", conversions.take("good"));
-            assertEquals("torn", assertThrows(IOException.class, () -> conversions.take("torn")).getMessage());
+            assertEquals(
+                    "torn",
+                    assertThrows(IOException.class, () -> conversions.take("torn"))
+                            .getMessage());
             assertThrows(IllegalStateException.class, () -> conversions.take("odd"));
             assertEquals("last", conversions.take("last"));
         }

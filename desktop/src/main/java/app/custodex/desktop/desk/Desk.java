@@ -101,7 +101,6 @@ public final class Desk implements AutoCloseable {
     /** Those that were picked, in this run of the program. */
     private final Set<Path> loose = new LinkedHashSet<>();
 
-
     public Desk(Custodex custodex, Words words, Work work, Veil veil) {
         this.custodex = custodex;
         this.words = words;
@@ -503,9 +502,10 @@ public final class Desk implements AutoCloseable {
     public void readLoose(List<Path> paths) {
         var all = new LinkedHashSet<>(loose);
         all.addAll(paths);
-        work.start("Files of this computer", () -> custodex.loose(List.copyOf(all)), bay -> bay.status()
-                .flatMap(PhoneStatus::identity)
-                .ifPresent(files -> {
+        work.start(
+                "Files of this computer",
+                () -> custodex.loose(List.copyOf(all)),
+                bay -> bay.status().flatMap(PhoneStatus::identity).ifPresent(files -> {
                     loose.clear();
                     loose.addAll(all);
                     reading.set(Optional.empty());

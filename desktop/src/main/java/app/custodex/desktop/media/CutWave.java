@@ -70,8 +70,9 @@ public final class CutWave extends Region {
         setMinWidth(0);
         Redraw.whenStyled(this, inside, outside);
         setAccessibleText("The recording; the piece is marked by its edges");
-        addEventHandler(MouseEvent.MOUSE_MOVED, event -> setCursor(
-                near(event.getX()) == Held.NEW_PIECE ? Cursor.CROSSHAIR : Cursor.H_RESIZE));
+        addEventHandler(
+                MouseEvent.MOUSE_MOVED,
+                event -> setCursor(near(event.getX()) == Held.NEW_PIECE ? Cursor.CROSSHAIR : Cursor.H_RESIZE));
         addEventHandler(MouseEvent.MOUSE_PRESSED, event -> {
             held = near(event.getX());
             anchor = time(event.getX());

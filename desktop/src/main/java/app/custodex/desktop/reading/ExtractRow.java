@@ -25,6 +25,8 @@ import javafx.util.StringConverter;
 /** One group of things, and how it is to be written: its format, and the choices that this leaves. */
 final class ExtractRow extends VBox {
     private static final double NAME_WIDTH = 150;
+    /** Stands for a group that is not written; no format has this name. */
+    private static final String LEFT_OUT = "-";
 
     private final KindGroup group;
     private final ColumnSets columnSets;
@@ -80,7 +82,10 @@ final class ExtractRow extends VBox {
     private void restore(String before) {
         var parts = List.of(before.split(":"));
         var known = Formats.of(group, parts.getFirst());
-        format.setValue(known.isPresent() ? known : format.getItems().getFirst());
+        format.setValue(
+                known.isPresent() || parts.getFirst().equals(LEFT_OUT)
+                        ? known
+                        : format.getItems().getFirst());
         known.ifPresent(of -> {
             try {
                 values.putAll(
@@ -179,9 +184,9 @@ final class ExtractRow extends VBox {
         return new Chosen(values);
     }
 
-    /** How it is to be written, in one piece; empty when it is to be left out. */
+    /** How it is to be written, in one piece, for the next time. */
     String typed() {
-        return format().map(of -> of.code() + chosen().typed(of, group)).orElse("");
+        return format().map(of -> of.code() + chosen().typed(of, group)).orElse(LEFT_OUT);
     }
 
     /** Shows something else about this group below its choices. */

@@ -15,6 +15,7 @@ import app.custodex.model.KindGroup;
 import app.custodex.seal.Passphrase;
 import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.BitSet;
@@ -283,11 +284,22 @@ final class ExtractView extends HBox {
         int mine = ++measured;
         desk.work().start("Extract", () -> of.outgoing().room(orders, form, target.get()), found -> {
             if (mine == measured) {
-                var words = (found.needed() > 0 ? "At least " + desk.words().bytes(found.needed()) + "; " : "")
-                        + desk.words().bytes(found.free()) + " free there.";
-                room.setText(found.trouble().map(Problem::sentence).orElse(words + " Nothing is overwritten."));
+                var words = (found.needed() > 0 ? "At least " + desk.words().bytes(found.needed()) + ". " : "")
+                        + about(found.about())
+                        + desk.words().bytes(found.free()) + " free there. Nothing is overwritten.";
+                room.setText(found.trouble().map(Problem::sentence).orElse(words));
             }
         });
+    }
+
+    /** What takes a moment only is not worth a word. */
+    private static String about(Duration time) {
+        if (time.toSeconds() < 5) {
+            return "";
+        }
+        return time.toSeconds() < 90
+                ? "About " + time.toSeconds() / 5 * 5 + " s. "
+                : "About " + Math.round(time.toSeconds() / 60.0) + " min. ";
     }
 
     /** Empty when what was typed is no folder. */

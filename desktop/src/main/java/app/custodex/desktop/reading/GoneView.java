@@ -1,10 +1,10 @@
 package app.custodex.desktop.reading;
 
+import app.custodex.app.OpenPhone;
 import app.custodex.base.Problem;
 import app.custodex.catalogue.Catalogue.Entry;
 import app.custodex.catalogue.Comparison.Change;
 import app.custodex.catalogue.Comparison.Difference;
-import app.custodex.app.OpenPhone;
 import app.custodex.desktop.desk.Desk;
 import app.custodex.desktop.desk.Desk.Compared;
 import app.custodex.desktop.desk.Desk.Place;

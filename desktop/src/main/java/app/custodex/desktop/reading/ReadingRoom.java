@@ -13,6 +13,7 @@ import app.custodex.model.KindGroup;
 import app.custodex.model.ThingId;
 import java.util.Arrays;
 import java.util.BitSet;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -68,6 +69,7 @@ public final class ReadingRoom extends BorderPane {
     private final OnlyHereView onlyHere;
     private final ExtractView extract;
     private final ToneView tone;
+    private final List<Beside> beside;
     private final HBox everything;
     private final ContactsPane contacts;
     private final StackPane middle = new StackPane();
@@ -84,6 +86,9 @@ public final class ReadingRoom extends BorderPane {
     private long shownAt;
     /** The message at which one was before there was more of its conversation. */
     private Optional<Long> stayAt = Optional.empty();
+
+    /** What is looked at in the place of the list, its page of the guide, and how it forgets a layer. */
+    private record Beside(Node view, String page, Runnable leave) {}
 
     public ReadingRoom(Desk desk) {
         this.desk = desk;
@@ -112,8 +117,15 @@ public final class ReadingRoom extends BorderPane {
         twins = new TwinsView(desk, model.tray(), this::closeBeside);
         onlyHere = new OnlyHereView(desk, model.tray(), this::closeBeside);
         extract = new ExtractView(desk, model.tray(), this::closeBeside);
-        tone = new ToneView(desk, this::closeTone);
+        tone = new ToneView(desk, this::closeBeside);
         places = new PlacesView(desk, model.tray(), this::openLarge, this::closePlaces);
+        beside = List.of(
+                new Beside(files, "files", files::leave),
+                new Beside(places, "places", places::leave),
+                new Beside(twins, "twins", twins::leave),
+                new Beside(onlyHere, "only-here", onlyHere::leave),
+                new Beside(extract, "extract", extract::leave),
+                new Beside(tone, "tones", tone::leave));
         chosen = new Rest<>(detail::show);
         book = new DayBook(desk, model.tray(), chosen::take, this::openLarge);
         book.addEventFilter(KeyEvent.KEY_PRESSED, this::useWithKeys);
@@ -225,7 +237,9 @@ public final class ReadingRoom extends BorderPane {
                 showWhere(layer);
                 target.at().ifPresent(this::goTo);
                 if (LooseFiles.are(target.phone())) { // they were dropped on the tray
-                    room.room().get().ifPresent(in -> model.tray().put(in.spine().all()));
+                    room.room()
+                            .get()
+                            .ifPresent(in -> model.tray().put(in.spine().all()));
                 }
                 if (target.extracting()) {
                     openExtract();
@@ -311,12 +325,7 @@ public final class ReadingRoom extends BorderPane {
         tray.allow(whole);
         waysIn.allow(whole);
         if (!grown) {
-            files.leave();
-            twins.leave();
-            onlyHere.leave();
-            extract.leave();
-            tone.leave();
-            places.leave();
+            beside.forEach(each -> each.leave().run());
             atPlaces = false;
             full.end();
             middle.getChildren().setAll(everything);
@@ -383,7 +392,6 @@ public final class ReadingRoom extends BorderPane {
                 () -> room.room().get().ifPresent(in -> openLarge(in.phone(), new int[] {number}, 0)));
     }
 
-    /** Closes what is looked at beside the list. */
     private void closeBeside() {
         showBase();
         book.focusList();
@@ -456,14 +464,8 @@ public final class ReadingRoom extends BorderPane {
         openBeside(twins, twins::open);
     }
 
-    /** Shows a recording, to cut a tone out of it. */
     private void openTone(Entry recording) {
         openBeside(tone, phone -> tone.open(phone, recording));
-    }
-
-    private void closeTone() {
-        tone.leave();
-        closeBeside();
     }
 
     /** Shows what would be lost with the phone. */
@@ -513,11 +515,9 @@ public final class ReadingRoom extends BorderPane {
 
     /** The page of the guide for what one looks at. */
     public String guidePage() {
-        var beside =
-                Map.of(files, "files", places, "places", twins, "twins", onlyHere, "only-here", extract, "extract", tone, "tones");
-        for (var page : beside.entrySet()) {
-            if (middle.getChildren().contains(page.getKey())) {
-                return page.getValue();
+        for (var each : beside) {
+            if (middle.getChildren().contains(each.view())) {
+                return each.page();
             }
         }
         boolean large = middle.getChildren().contains(full);

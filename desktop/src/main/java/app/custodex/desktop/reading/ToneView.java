@@ -53,11 +53,7 @@ final class ToneView extends VBox {
     private static final Duration NUDGE = Duration.ofMillis(100);
     private static final Duration STEP = Duration.ofSeconds(1);
     private static final List<Duration> FADES = List.of(
-            Duration.ZERO,
-            Duration.ofMillis(500),
-            Duration.ofSeconds(1),
-            Duration.ofSeconds(2),
-            Duration.ofSeconds(4));
+            Duration.ZERO, Duration.ofMillis(500), Duration.ofSeconds(1), Duration.ofSeconds(2), Duration.ofSeconds(4));
 
     private final Desk desk;
     private final UserText title;
@@ -68,8 +64,7 @@ final class ToneView extends VBox {
     private final ComboBox<Duration> fadeOut = combo("tone-fade-out", "Fade out", FADES, ToneView::seconds);
     private final CheckBox even = new CheckBox("Even loudness (EBU R 128, -16 LUFS)");
     private final ComboBox<ToneUse> use = combo("tone-use", "For", List.of(ToneUse.values()), ToneUse::label);
-    private final ComboBox<Family> family =
-            combo("tone-family", "Phone", FamilyTones.families(), Family::label);
+    private final ComboBox<Family> family = combo("tone-family", "Phone", FamilyTones.families(), Family::label);
     private final TextField name = new TextField();
     private final TextField folder = new TextField();
     private final Label state = Parts.sentence("", "lesser");
@@ -104,7 +99,11 @@ final class ToneView extends VBox {
         }
         even.selectedProperty().addListener((o, was, is) -> changed());
         var head = new HBox(
-                10, Parts.text("Cut a tone", "title"), title, Parts.gap(), Parts.button("tone-close", "Close", "Esc", closed));
+                10,
+                Parts.text("Cut a tone", "title"),
+                title,
+                Parts.gap(),
+                Parts.button("tone-close", "Close", "Esc", () -> close(closed)));
         head.setAlignment(Pos.CENTER_LEFT);
         var piece = flow(
                 labelled("From", from),
@@ -134,27 +133,22 @@ final class ToneView extends VBox {
         // Beside what plays there is no room for it in a small window.
         help.managedProperty().bind(Bindings.isEmpty(player.getChildren()));
         help.visibleProperty().bind(help.managedProperty());
-        getChildren()
-                .addAll(
-                        head,
-                        Parts.rule(),
-                        wave,
-                        help,
-                        piece,
-                        where,
-                        target,
-                        actions,
-                        player);
+        getChildren().addAll(head, Parts.rule(), wave, help, piece, where, target, actions, player);
         VBox.setVgrow(wave, Priority.ALWAYS);
         addEventHandler(KeyEvent.KEY_PRESSED, event -> {
             if (event.getCode() == KeyCode.ESCAPE) {
-                closed.run();
+                close(closed);
                 event.consume();
             } else if (event.getCode() == KeyCode.ENTER && event.isShortcutDown()) {
                 write();
                 event.consume();
             }
         });
+    }
+
+    private void close(Runnable closed) {
+        leave();
+        closed.run();
     }
 
     private static FlowPane flow(Node... parts) {
@@ -168,7 +162,9 @@ final class ToneView extends VBox {
     }
 
     private static String seconds(Duration of) {
-        return of.isZero() ? "none" : of.toMillis() % 1_000 == 0 ? of.toSeconds() + " s" : of.toMillis() / 1_000.0 + " s";
+        return of.isZero()
+                ? "none"
+                : of.toMillis() % 1_000 == 0 ? of.toSeconds() + " s" : of.toMillis() / 1_000.0 + " s";
     }
 
     private static <T> ComboBox<T> combo(String id, String label, List<T> values, Function<T, String> words) {
@@ -288,8 +284,8 @@ final class ToneView extends VBox {
         var begin = Tone.time(from.getText());
         var end = Tone.time(until.getText()).map(at -> at.compareTo(length) > 0 ? length : at);
         return begin.isPresent() && end.isPresent() && end.get().compareTo(begin.get()) > 0
-                ? Optional.of(new SoundCut(
-                        begin.get(), end.get(), fadeIn.getValue(), fadeOut.getValue(), even.isSelected()))
+                ? Optional.of(
+                        new SoundCut(begin.get(), end.get(), fadeIn.getValue(), fadeOut.getValue(), even.isSelected()))
                 : Optional.empty();
     }
 

@@ -68,8 +68,8 @@ final class TrayBar extends HBox {
         var chooser = new FileChooser();
         chooser.setTitle("Files to convert or cut");
         Optional.ofNullable(chooser.showOpenMultipleDialog(getScene().getWindow()))
-                .ifPresent(files ->
-                        desk.readLoose(files.stream().map(File::toPath).toList()));
+                .ifPresent(
+                        files -> desk.readLoose(files.stream().map(File::toPath).toList()));
     }
 
     private void show() {
