@@ -11,6 +11,7 @@ import app.custodex.link.PhoneIdentity;
 import app.custodex.seal.Passphrase;
 import app.custodex.strongroom.StoredPhone;
 import java.io.IOException;
+import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
@@ -130,7 +131,7 @@ final class LayerOption {
             refuse(straight, "--straight");
             refuse(layer.isPresent(), "--layer");
             refuse(burrowKey, "--burrow-key");
-            var bay = custodex.loose(List.of(Path.of(phone)));
+            var bay = custodex.loose(List.of(path()));
             return custodex.straight()
                     .open(
                             mandate.of(custodex, bay),
@@ -148,6 +149,15 @@ final class LayerOption {
             return straight(custodex);
         }
         return open(custodex, phone(custodex), OptionalInt.empty());
+    }
+
+    private Path path() throws ProblemException {
+        try {
+            return Path.of(phone);
+        } catch (InvalidPathException e) {
+            throw new ProblemException(
+                    Problem.failure(phone, "This is no name of a file or folder", "Give one of this computer"), e);
+        }
     }
 
     private OpenPhone straight(Custodex custodex) throws IOException {

@@ -85,7 +85,7 @@ class ExtractTest extends CommandTest {
                 runOwn("extract", PHONE, "--to", out.toString(), "--as", "contacts=x"));
         assertCode(
                 1,
-                "Choose among file-each=no, file-each=yes",
+                "Choose among files=one, files=account, file-each=no, file-each=yes",
                 runOwn("extract", PHONE, "--to", out.toString(), "--as", "contacts=vcard4:colour"));
         assertCode(1, "no such time zone", runOwn("extract", PHONE, "--to", out.toString(), "--zone", "Moon"));
         assertEquals(List.of("Left out of Fenna's phone.txt", "Messages of Fenna's phone.csv"), names(out));

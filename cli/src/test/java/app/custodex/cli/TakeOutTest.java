@@ -90,6 +90,10 @@ class TakeOutTest extends CommandTest {
                 "Ebb.mp3",
                 runWith(tone, "--until", "0:12", "--for", "message", "--fade-out", "2", "--title", "Ebb"));
         assertCode(1, "is not there", run("list", path("nothing"), "--loose"));
+        var strongroom = home().strongroom().toString();
+        assertCode(1, "kept here for customers", run("list", strongroom, "--loose"));
+        var hidden = Files.createSymbolicLink(out.resolve("a link"), home().strongroom());
+        assertCode(1, "kept here for customers", run("list", hidden.toString(), "--loose"));
         assertCode(1, "means nothing here", run("list", song.toString(), "--loose", "--straight"));
     }
 

@@ -27,7 +27,6 @@ import app.custodex.seal.Passphrase;
 import app.custodex.strongroom.Strongroom;
 import java.io.IOException;
 import java.nio.file.Files;
-import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Duration;
@@ -212,15 +211,10 @@ public final class Custodex implements AutoCloseable {
     /**
      * Files and folders of this computer, to be read straight like what is in a bay.
      *
-     * @throws ProblemException when one of them is not there
+     * @throws ProblemException when one of them is not there, can't be read, or is kept here for a customer
      */
     public Bay loose(List<Path> paths) throws IOException {
-        try {
-            return LooseFiles.bay(paths, () -> strongroom.known().root());
-        } catch (NoSuchFileException e) {
-            throw new ProblemException(
-                    Problem.failure(String.valueOf(e.getFile()), "It is not there", "Pick a file or a folder"), e);
-        }
+        return LooseFiles.bay(paths, () -> strongroom.known().root(), List.of(home.reading(), home.trays()));
     }
 
     /** Reading layers back. */

@@ -11,6 +11,7 @@ import app.custodex.media.MediaSource;
 import app.custodex.media.MediaWorkers;
 import app.custodex.media.Picture;
 import app.custodex.media.SoundCoding;
+import app.custodex.media.StreamSource;
 import app.custodex.media.UnplayableException;
 import app.custodex.model.Contact;
 import java.io.IOException;
@@ -98,9 +99,14 @@ record ExtractMaterial(OpenPhone open, FileSource source, ZoneId zone, Origin or
         }
     }
 
-    /** The content of an item that is decoded; what can't be read of it is told as that of any other. */
+    /**
+     * The content of an item that is decoded; what can't be read of it is told as that of any other. The phone is held open for all of it: it
+     * must not be asked for here, by another thread, while somebody waits to close it.
+     */
     private MediaSource media(String item) throws UnreadableException {
-        var media = UnreadableException.whileReading(() -> open.media(item));
+        var path = new PhonePath(item);
+        var media = UnreadableException.whileReading(
+                () -> new StreamSource(source.facts(path).bytes(), () -> source.open(path)));
         return new MediaSource() {
             @Override
             public long size() {

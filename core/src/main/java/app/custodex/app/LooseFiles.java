@@ -1,9 +1,13 @@
 package app.custodex.app;
 
+import app.custodex.base.Problem;
+import app.custodex.base.ProblemException;
 import app.custodex.link.PhoneIdentity;
 import app.custodex.link.PickedLink;
 import java.io.IOException;
 import java.net.URI;
+import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
@@ -28,19 +32,51 @@ public final class LooseFiles {
      * A bay in which they lie; it is on no bench.
      *
      * @param strongroom is left out of a folder that holds it
-     * @throws IOException when one of them is not there
+     * @param kept further folders of this program in which data of customers lie
+     * @throws ProblemException when one of them is not there, can't be read, or lies where customers' data is kept: that is read as a layer,
+     *     on a docket
      */
-    static Bay bay(List<Path> paths, Supplier<Path> strongroom) throws IOException {
-        var source = new Source(
-                0,
-                IDENTIFIER,
-                IDENTIFIER,
-                NAME,
-                Source.Type.FOLDER,
-                URI.create("custodex:" + IDENTIFIER),
-                Optional.empty());
-        var bay = new Bay(source, new PickedLink(IDENTIFIER, NAME, paths, strongroom));
-        bay.ask();
-        return bay;
+    static Bay bay(List<Path> paths, Supplier<Path> strongroom, List<Path> kept) throws IOException {
+        try {
+            refuse(paths, strongroom.get());
+            for (var place : kept) {
+                refuse(paths, place);
+            }
+            var source = new Source(
+                    0,
+                    IDENTIFIER,
+                    IDENTIFIER,
+                    NAME,
+                    Source.Type.FOLDER,
+                    URI.create("custodex:" + IDENTIFIER),
+                    Optional.empty());
+            var bay = new Bay(source, new PickedLink(IDENTIFIER, NAME, paths, strongroom));
+            bay.ask();
+            if (!bay.ready()) {
+                throw new ProblemException(Problem.failure(
+                        String.valueOf(paths.getFirst()),
+                        "This user may not read it",
+                        "Give this user the right to read it"));
+            }
+            return bay;
+        } catch (NoSuchFileException e) {
+            throw new ProblemException(
+                    Problem.failure(String.valueOf(e.getFile()), "It is not there", "Pick a file or a folder"), e);
+        }
+    }
+
+    private static void refuse(List<Path> paths, Path kept) throws IOException {
+        if (Files.notExists(kept)) {
+            return;
+        }
+        var place = kept.toRealPath();
+        for (var path : paths) {
+            if (path.toRealPath().startsWith(place)) {
+                throw new ProblemException(Problem.failure(
+                        path.toString(),
+                        "It is a part of what is kept here for customers",
+                        "Open the layer in the strongroom"));
+            }
+        }
     }
 }

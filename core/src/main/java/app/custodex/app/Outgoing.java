@@ -29,6 +29,7 @@ import app.custodex.tones.Tone;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.nio.file.Files;
+import java.nio.file.LinkOption;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.time.ZoneId;
@@ -109,7 +110,7 @@ public final class Outgoing {
     private void oneFile(Path file, OutFolder.Body body) throws IOException {
         var absolute = file.toAbsolutePath();
         var folder = absolute.getParent();
-        if (folder == null || Files.exists(absolute)) {
+        if (folder == null || Files.exists(absolute, LinkOption.NOFOLLOW_LINKS)) {
             gate.ask(Operation.EXTRACT, mandate, open.phone());
             throw new ProblemException(Problem.failure(file.toString(), "It is there already", "Give another name"));
         }

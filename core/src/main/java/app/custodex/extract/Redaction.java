@@ -95,7 +95,7 @@ public final class Redaction {
         if (!Asked.of(name).parts().isEmpty() && names.add(Fold.fold(name))) {
             marks.add(Marks.of("\"" + name.replace('"', ' ') + "\"")); // who was chosen by a number has a name too
         }
-        var number = party.e164().isEmpty() ? party.address() : party.e164();
+        var number = party.reach();
         if (NUMBER.matcher(number).matches()) {
             addNumber(number);
         } else if (!number.isBlank() && names.add(Fold.fold(number))) {
@@ -107,7 +107,7 @@ public final class Redaction {
     public boolean hides(Party party, String name) {
         return names.contains(Fold.fold(name))
                 || names.contains(Fold.fold(party.address()))
-                || ends.contains(end(party.e164().isEmpty() ? party.address() : party.e164()));
+                || ends.contains(end(party.reach()));
     }
 
     /** Takes out all of a text. */

@@ -2,7 +2,6 @@ package app.custodex.extract;
 
 import app.custodex.extract.Choice.Value;
 import app.custodex.model.KindGroup;
-import app.custodex.model.Party;
 import app.custodex.model.Thing;
 import java.io.IOException;
 import java.util.ArrayList;
@@ -65,12 +64,9 @@ public final class Split {
     private static Batch.Share person(Thing thing, Batch batch) {
         return thing.people().stream()
                 .findFirst()
-                .map(party ->
-                        new Batch.Share(address(party), batch.material().names().of(party, thing)))
+                .map(party -> new Batch.Share(
+                        party.reach().isEmpty() ? party.title() : party.reach(),
+                        batch.material().names().of(party, thing)))
                 .orElse(new Batch.Share("", "Unknown number"));
-    }
-
-    private static String address(Party party) {
-        return party.e164().isEmpty() ? party.address() : party.e164();
     }
 }

@@ -12,6 +12,11 @@ public record Party(String address, String e164, String name) {
         return new Party("", "", name);
     }
 
+    /** By what they are reached: the number as it is dialled where that is known, else the address as it was written. */
+    public String reach() {
+        return e164.isEmpty() ? address : e164;
+    }
+
     /** What to call them where one line is all there is. */
     public String title() {
         return !name.isBlank() ? name : !address.isBlank() ? address : "(unknown)";

@@ -1,11 +1,13 @@
 package app.custodex.extract.originals;
 
+import app.custodex.base.Problem;
 import app.custodex.extract.Batch;
 import app.custodex.extract.Chosen;
 import app.custodex.extract.Clean;
 import app.custodex.extract.Format;
 import app.custodex.extract.OutFolder;
 import app.custodex.extract.Pace;
+import app.custodex.extract.UnreadableException;
 import app.custodex.extract.ZoneText;
 import app.custodex.extract.pictures.PictureForm;
 import app.custodex.model.App;
@@ -74,7 +76,7 @@ public final class AppFolders implements Format {
         if (app.data() != App.Data.HERE) {
             return;
         }
-        for (var item : batch.material().items(app.folder())) {
+        for (var item : items(app, batch)) {
             var path = List.of(item.substring(app.folder().length() + 1).split("/"));
             put.into(
                     folder.sharedFolder("Data"),
@@ -82,6 +84,18 @@ public final class AppFolders implements Format {
                     path.getLast(),
                     new Attachment(item, "", ""),
                     app);
+        }
+    }
+
+    private static List<String> items(App app, Batch batch) throws IOException {
+        try {
+            return batch.material().items(app.folder());
+        } catch (UnreadableException e) {
+            batch.problem(Problem.loss(
+                    app.title(),
+                    "Its files can't be listed, so they are left out",
+                    "Check the layer; look into an older one"));
+            return List.of();
         }
     }
 

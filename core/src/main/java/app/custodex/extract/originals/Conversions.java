@@ -10,10 +10,10 @@ import java.util.HashSet;
 import java.util.Iterator;
 import java.util.Optional;
 import java.util.Set;
+import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
-import java.util.concurrent.Future;
 import java.util.function.Consumer;
 
 /**
@@ -24,7 +24,7 @@ import java.util.function.Consumer;
 final class Conversions<T> implements Closeable {
     private static final int AT_ONCE = Math.clamp(Runtime.getRuntime().availableProcessors(), 2, 4);
 
-    private record Begun<T>(String item, Future<T> made) {}
+    private record Begun<T>(String item, CompletableFuture<T> made) {}
 
     /** Makes one; several threads do it at once. */
     interface Making<T> {
@@ -39,6 +39,7 @@ final class Conversions<T> implements Closeable {
     private final Set<String> known = new HashSet<>();
 
     private Optional<ExecutorService> threads = Optional.empty();
+    private volatile boolean ended;
 
     /**
      * @param items those that will be wanted, mostly, in the order in which they will
@@ -72,8 +73,22 @@ final class Conversions<T> implements Closeable {
                 drop(ahead.remove().made());
             }
             known.add(next);
-            ahead.add(new Begun<>(next, threads().submit(() -> making.make(next))));
+            ahead.add(new Begun<>(next, begun(next)));
         }
+    }
+
+    private CompletableFuture<T> begun(String item) {
+        var made = new CompletableFuture<T>();
+        threads().execute(() -> {
+            if (!ended) {
+                try {
+                    made.complete(making.make(item));
+                } catch (IOException | Impossible | RuntimeException | Error e) {
+                    made.completeExceptionally(e);
+                }
+            }
+        });
+        return made;
     }
 
     private ExecutorService threads() {
@@ -87,7 +102,7 @@ final class Conversions<T> implements Closeable {
         return threads.get();
     }
 
-    private static <T> T result(Future<T> made) throws IOException, Impossible {
+    private static <T> T result(CompletableFuture<T> made) throws IOException, Impossible {
         try {
             return made.get();
         } catch (InterruptedException e) {
@@ -103,25 +118,17 @@ final class Conversions<T> implements Closeable {
         }
     }
 
-    private void drop(Future<T> made) {
-        made.cancel(false);
-        if (made.isDone() && !made.isCancelled()) {
-            try {
-                unused.accept(result(made));
-            } catch (IOException | Impossible | RuntimeException e) {
-                // Nobody wants it; whoever does is told then.
-            }
-        }
+    /** What comes of it later is given back then; whoever wants it after all is told its trouble. */
+    private void drop(CompletableFuture<T> made) {
+        made.thenAccept(unused);
     }
 
     /** Waits for what is being made, since that reads from a layer which may be closed next. */
     @Override
     public void close() {
-        threads.ifPresent(running -> {
-            ahead.forEach(begun -> begun.made().cancel(false));
-            running.close();
-            ahead.forEach(begun -> drop(begun.made()));
-        });
+        ended = true; // nobody is interrupted: that would close what the others read from
+        ahead.forEach(begun -> drop(begun.made()));
+        threads.ifPresent(ExecutorService::close);
         ahead.clear();
     }
 }

@@ -138,7 +138,7 @@ final class Columns {
 
     private static String addresses(List<Party> people) {
         return people.stream()
-                .map(party -> party.e164().isEmpty() ? party.address() : party.e164())
+                .map(Party::reach)
                 .filter(address -> !address.isBlank())
                 .collect(Collectors.joining(", "));
     }

@@ -5,7 +5,6 @@ import app.custodex.extract.Choice;
 import app.custodex.extract.Chosen;
 import app.custodex.model.Call;
 import app.custodex.model.KindGroup;
-import app.custodex.model.Party;
 import app.custodex.model.Thing;
 import app.custodex.model.Voicemail;
 import java.time.Duration;
@@ -81,15 +80,11 @@ final class Totals {
             people.computeIfAbsent("", key -> new Total("(unknown)", "")).add(thing);
         }
         for (var party : thing.people()) {
+            var key = party.reach().isEmpty() ? party.title() : party.reach();
             people.computeIfAbsent(
-                            number(party),
-                            number -> new Total(batch.material().names().of(party, thing), number))
+                            key, any -> new Total(batch.material().names().of(party, thing), party.reach()))
                     .add(thing);
         }
-    }
-
-    private static String number(Party party) {
-        return party.e164().isEmpty() ? party.address() : party.e164();
     }
 
     List<String> headings() {

@@ -35,9 +35,7 @@ record Entry(Thing thing, Line line, String address, String offset, List<Attachm
         return new Entry(
                 thing,
                 redaction.isEmpty() ? line : redacted(line, redaction, hidden),
-                sender.map(party -> party.e164().isEmpty() ? party.address() : party.e164())
-                        .map(redaction::text)
-                        .orElse(""),
+                sender.map(Party::reach).map(redaction::text).orElse(""),
                 thing.moment()
                         .filter(Moment.At.class::isInstance)
                         .map(at -> ZoneText.of(zone.getRules().getOffset(at.instant(zone))))

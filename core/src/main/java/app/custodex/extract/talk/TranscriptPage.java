@@ -9,7 +9,6 @@ import app.custodex.extract.OutFolder;
 import app.custodex.extract.Pages;
 import app.custodex.extract.ZoneText;
 import app.custodex.model.KindGroup;
-import app.custodex.model.Party;
 import java.io.IOException;
 import java.text.Bidi;
 import java.util.List;
@@ -91,12 +90,8 @@ public final class TranscriptPage implements Format {
         return talk.conversation()
                 .map(conversation -> conversation.members().stream()
                         .map(party ->
-                                new Member(talk.messages().material().names().of(party, conversation), address(party)))
+                                new Member(talk.messages().material().names().of(party, conversation), party.reach()))
                         .toList())
                 .orElse(List.of());
-    }
-
-    private static String address(Party party) {
-        return party.e164().isEmpty() ? party.address() : party.e164();
     }
 }

@@ -16,6 +16,7 @@ import app.custodex.strongroom.StoredPhone;
 import app.custodex.strongroom.StoredPhone.Seal;
 import app.custodex.strongroom.Strongroom;
 import java.io.IOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -500,17 +501,26 @@ public final class Desk implements AutoCloseable {
 
     /** Opens files and folders of this computer in the reading room, beside those that were opened before; nothing of them is kept. */
     public void readLoose(List<Path> paths) {
-        var all = new LinkedHashSet<>(loose);
-        all.addAll(paths);
+        var before = List.copyOf(loose);
         work.start(
                 "Files of this computer",
-                () -> custodex.loose(List.copyOf(all)),
-                bay -> bay.status().flatMap(PhoneStatus::identity).ifPresent(files -> {
+                () -> picked(before, paths),
+                picked -> picked.bay().status().flatMap(PhoneStatus::identity).ifPresent(files -> {
                     loose.clear();
-                    loose.addAll(all);
+                    loose.addAll(picked.paths());
                     reading.set(Optional.empty());
-                    read(new Reading(files, 0, false, Optional.of(bay), Optional.empty(), ++readingRequests));
+                    read(new Reading(files, 0, false, Optional.of(picked.bay()), Optional.empty(), ++readingRequests));
                 }));
+    }
+
+    private record Picked(Set<Path> paths, Bay bay) {}
+
+    /** Those that were picked before may be gone by now. */
+    private Picked picked(List<Path> before, List<Path> paths) throws IOException {
+        var all = new LinkedHashSet<>(before);
+        all.removeIf(Files::notExists);
+        all.addAll(paths);
+        return new Picked(all, custodex.loose(List.copyOf(all)));
     }
 
     /** Notes on the phone's docket that a step was done. */

@@ -128,6 +128,9 @@ final class ColumnMenu extends MenuButton {
             }
         }
         choose(ticked.size() == choice.values().size() ? List.of() : ticked);
+        if (ticked.isEmpty()) {
+            fill();
+        }
     }
 
     private void choose(List<String> these) {

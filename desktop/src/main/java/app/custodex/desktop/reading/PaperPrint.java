@@ -63,17 +63,27 @@ final class PaperPrint {
         }
         var layout = layout(job, pages.wide(number));
         int dots = (int) (layout.getPrintableWidth() / POINTS_PER_INCH * DOTS_PER_INCH);
-        desk.work().start("Printing", () -> pages.page(number, dots), drawn -> {
-            var view = new ImageView(Pixels.image(drawn));
-            view.setPreserveRatio(true);
-            view.setFitWidth(layout.getPrintableWidth());
-            view.setFitHeight(layout.getPrintableHeight());
-            if (job.printPage(layout, view)) {
-                Platform.runLater(() -> page(job, pages, number + 1));
-            } else {
+        var printed = new boolean[1];
+        Runnable ended = () -> {
+            if (!printed[0]) {
                 stop(job, pages, number);
             }
-        });
+        };
+        desk.work()
+                .start(
+                        "Printing",
+                        () -> pages.page(number, dots),
+                        drawn -> {
+                            var view = new ImageView(Pixels.image(drawn));
+                            view.setPreserveRatio(true);
+                            view.setFitWidth(layout.getPrintableWidth());
+                            view.setFitHeight(layout.getPrintableHeight());
+                            printed[0] = job.printPage(layout, view);
+                            if (printed[0]) {
+                                Platform.runLater(() -> page(job, pages, number + 1));
+                            }
+                        },
+                        ended);
     }
 
     private static PageLayout layout(PrinterJob job, boolean wide) {
