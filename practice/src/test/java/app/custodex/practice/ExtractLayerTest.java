@@ -110,6 +110,11 @@ class ExtractLayerTest {
         }
 
         @Override
+        public List<String> items(String of) throws IOException {
+            return files.in(new PhonePath(of)).stream().map(PhonePath::text).toList();
+        }
+
+        @Override
         public InputStream open(String item) throws IOException {
             return files.open(new PhonePath(item));
         }
