@@ -133,7 +133,7 @@ class ToneInWindowTest extends WindowTest {
         fire(robot, "#tone-listen");
         until("it plays", () -> shows(robot, "#player"));
         robot.push(KeyCode.CONTROL, KeyCode.ENTER);
-        untilSays(robot, "#tone-state", "Written");
+        untilSays(robot, "#tone-state", "is written");
         assertTrue(Files.size(out.resolve("to/tide.mp3")) > 50_000);
         robot.push(KeyCode.ESCAPE);
         until("the list again", () -> shows(robot, "#day-book"));

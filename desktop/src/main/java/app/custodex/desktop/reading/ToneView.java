@@ -92,6 +92,7 @@ final class ToneView extends VBox {
         time(from, "tone-from");
         time(until, "tone-until");
         name.setId("tone-name");
+        desk.veil().picture(name);
         folder.setId("tone-folder");
         folder.setText(desk.custodex().home().root().resolve("handed out").toString());
         for (var choice : List.of(fadeIn, fadeOut, use, family)) {
@@ -389,7 +390,7 @@ final class ToneView extends VBox {
                         () -> of.outgoing().tone(item, tone, target),
                         written -> {
                             if (mine == question) {
-                                state.setText("Written: " + written);
+                                state.setText("The tone is written into the folder.");
                             }
                         },
                         () -> enable(mine == question && !length.isZero()));
