@@ -1,26 +1,12 @@
 package app.custodex.bench;
 
-import app.custodex.app.Custodex;
-import app.custodex.app.Home;
-import app.custodex.app.Mandate;
 import app.custodex.app.OpenPhone;
-import app.custodex.base.CancelToken;
-import app.custodex.docket.Docket;
-import app.custodex.extract.Chosen;
-import app.custodex.extract.Delivery;
-import app.custodex.extract.Extraction;
-import app.custodex.extract.formats.Formats;
 import app.custodex.model.KindGroup;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.time.Clock;
-import java.time.Instant;
-import java.time.ZoneId;
-import java.util.BitSet;
 import java.util.List;
 import java.util.Locale;
-import java.util.Optional;
 import java.util.Random;
 
 /**
@@ -40,67 +26,55 @@ public final class ConvertBench {
             var camera = Files.createDirectories(source.resolve("camera"));
             var other = Files.createDirectories(source.resolve("other"));
             write(songs, pictures, files, folder, music, camera, other);
-            try (var custodex = Custodex.open(new Home(folder.resolve("home")), Clock.systemUTC())) {
-                var bay = custodex.bays().add(source.toString(), "Bench");
-                Side.backUp(custodex, bay, false);
-                var phone = custodex.strongroom().holdings().phones().getFirst().identity();
-                var consent = Optional.of(new Docket.Consent(Instant.now(), "Take it out"));
-                var form = new Docket.Form("Bench", "", "Bench", consent, Optional.empty());
-                int number = custodex.dockets().open(form, bay.address()).number();
-                custodex.dockets().change(number, docket -> docket.withPhone(phone));
-                try (var open = custodex.reading().open(Mandate.ofShop(), phone.identifier(), 1, Locale.getDefault())) {
-                    for (int round = 1; round <= 2; round++) {
-                        double ours = taken(open, KindGroup.OTHER, "originals", folder.resolve("files " + round));
-                        var copy = folder.resolve("copy " + round);
-                        print(
-                                "files as they are",
-                                ours,
-                                "cp -r",
-                                Side.seconds(() -> Side.run(List.of("cp", "-r", other.toString(), copy.toString()))));
-                        for (var form1 : List.of("mp3", "m4a", "opus", "flac")) {
-                            double made = taken(
-                                    open,
-                                    KindGroup.MUSIC,
-                                    "originals:sound=" + form1,
-                                    folder.resolve("songs " + form1 + round));
-                            print(
-                                    "songs as " + form1,
-                                    made,
-                                    "ffmpeg",
-                                    Side.seconds(() -> each(
-                                            music,
-                                            song -> List.of(
-                                                    "ffmpeg",
-                                                    "-v",
-                                                    "quiet",
-                                                    "-y",
-                                                    "-i",
-                                                    song.toString(),
-                                                    "-b:a",
-                                                    "192k",
-                                                    folder.resolve("theirs." + form1)
-                                                            .toString()))));
-                        }
-                        double seen = taken(
+            Extracting.layer(folder, source, open -> {
+                for (int round = 1; round <= 2; round++) {
+                    double ours = taken(open, KindGroup.OTHER, "originals", folder.resolve("files " + round));
+                    var copy = folder.resolve("copy " + round);
+                    print(
+                            "files as they are",
+                            ours,
+                            "cp -r",
+                            Side.seconds(() -> Side.run(List.of("cp", "-r", other.toString(), copy.toString()))));
+                    for (var form1 : List.of("mp3", "m4a", "opus", "flac")) {
+                        double made = taken(
                                 open,
-                                KindGroup.PICTURES,
-                                "originals:pictures=jpeg",
-                                folder.resolve("pictures " + round));
+                                KindGroup.MUSIC,
+                                "originals:sound=" + form1,
+                                folder.resolve("songs " + form1 + round));
                         print(
-                                "pictures as JPEG",
-                                seen,
-                                "heif-convert",
+                                "songs as " + form1,
+                                made,
+                                "ffmpeg",
                                 Side.seconds(() -> each(
-                                        camera,
-                                        picture -> List.of(
-                                                "heif-convert",
-                                                "-q",
-                                                "92",
-                                                picture.toString(),
-                                                folder.resolve("theirs.jpg").toString()))));
+                                        music,
+                                        song -> List.of(
+                                                "ffmpeg",
+                                                "-v",
+                                                "quiet",
+                                                "-y",
+                                                "-i",
+                                                song.toString(),
+                                                "-b:a",
+                                                "192k",
+                                                folder.resolve("theirs." + form1)
+                                                        .toString()))));
                     }
+                    double seen = taken(
+                            open, KindGroup.PICTURES, "originals:pictures=jpeg", folder.resolve("pictures " + round));
+                    print(
+                            "pictures as JPEG",
+                            seen,
+                            "heif-convert",
+                            Side.seconds(() -> each(
+                                    camera,
+                                    picture -> List.of(
+                                            "heif-convert",
+                                            "-q",
+                                            "92",
+                                            picture.toString(),
+                                            folder.resolve("theirs.jpg").toString()))));
                 }
-            }
+            });
         });
         System.exit(0);
     }
@@ -164,15 +138,7 @@ public final class ConvertBench {
     }
 
     private static double taken(OpenPhone open, KindGroup group, String how, Path to) throws Exception {
-        var all = new BitSet();
-        all.set(1, 10_000_000);
-        var numbers = open.groups(all).getOrDefault(group, new long[0]);
-        var parts = List.of(how.split(":"));
-        var format = Formats.of(group, parts.getFirst()).orElseThrow();
-        var order =
-                Extraction.Order.of(group, numbers, format, Chosen.of(format, group, parts.subList(1, parts.size())));
-        return Side.seconds(() -> open.outgoing()
-                .extract(List.of(order), ZoneId.of("UTC"), Delivery.FILES, to, done -> {}, new CancelToken()));
+        return Extracting.seconds(open, Extracting.order(open, group, how), to);
     }
 
     private static void print(String what, double ours, String name, double theirs) {
