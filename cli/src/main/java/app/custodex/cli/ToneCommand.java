@@ -28,7 +28,7 @@ import picocli.CommandLine.Spec;
         description = {
             "Cuts a piece out of a recording and writes it as a tone that a phone takes.",
             "",
-            "Example: custodex tone \"Ivo's phone\" sound/gannet.mp3 --from 0:12.5 --until 0:40 --fade-out 2 --family pellow --to out"
+            "Example: custodex tone \"Ivo's phone\" sound/ring/Gannet.m4a --from 0:12.5 --until 0:40 --fade-out 2 --family pellow --to out"
         },
         mixinStandardHelpOptions = true)
 final class ToneCommand implements Callable<Integer> {

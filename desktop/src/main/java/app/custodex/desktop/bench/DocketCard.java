@@ -11,6 +11,7 @@ import app.custodex.docket.Docket;
 import app.custodex.docket.HandOut;
 import app.custodex.link.PhoneIdentity;
 import app.custodex.link.PhoneStatus;
+import java.io.IOException;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.util.List;
@@ -175,7 +176,7 @@ final class DocketCard extends VBox {
         section.setId("docket-handed-out");
         body.getChildren().add(section);
         var mine = shown;
-        desk.work().start("Handed out", () -> desk.custodex().handOuts().of(docket.number()), found -> {
+        desk.work().start("Handed out", () -> handOuts(docket), found -> {
             if (mine == shown && !found.isEmpty()) {
                 section.getChildren().setAll(Parts.rule(), Parts.text("Handed out", "heading"));
                 for (var each : found.reversed().stream().limit(5).toList()) {
@@ -186,6 +187,13 @@ final class DocketCard extends VBox {
                 }
             }
         });
+    }
+
+    /** But for those of which nothing came. */
+    private List<HandOut> handOuts(Docket docket) throws IOException {
+        return desk.custodex().handOuts().of(docket.number()).stream()
+                .filter(each -> !each.complete() || !each.files().isEmpty())
+                .toList();
     }
 
     private HBox line(HandOut each) {

@@ -393,7 +393,11 @@ final class ToneView extends VBox {
                                 state.setText("The tone is written into the folder.");
                             }
                         },
-                        () -> enable(mine == question && !length.isZero()));
+                        () -> {
+                            if (mine == question) {
+                                enable(!length.isZero());
+                            }
+                        });
     }
 
     /** Forgets the recording, and what plays. */
