@@ -312,7 +312,7 @@ class ReadingRoomTest extends WindowTest {
         until("the tray of before", () -> things(robot) == month - 1);
         click(robot, "#tray-clear");
         until("nothing is left", () -> things(robot) == 0);
-        untilText(robot, "#tray", "nothing is in it yet");
+        untilText(robot, "#tray", "nothing is in it yet; files of this computer can be dropped here");
     }
 
     @Test
