@@ -92,6 +92,8 @@ class TakeOutTest extends CommandTest {
         assertCode(1, "is not there", run("list", path("nothing"), "--loose"));
         var strongroom = home().strongroom().toString();
         assertCode(1, "kept here for customers", run("list", strongroom, "--loose"));
+        Files.createDirectories(home().reading());
+        assertCode(1, "holds what is kept here", run("list", home().root().toString(), "--loose"));
         var hidden = Files.createSymbolicLink(out.resolve("a link"), home().strongroom());
         assertCode(1, "kept here for customers", run("list", hidden.toString(), "--loose"));
         assertCode(1, "means nothing here", run("list", song.toString(), "--loose", "--straight"));

@@ -73,6 +73,11 @@ public record Home(Path root) {
         return root.resolve("handed-out.jsonl");
     }
 
+    /** Into which files are written unless another folder is chosen. */
+    public Path handedOut() {
+        return root.resolve("handed out");
+    }
+
     /** The result list of all backups. */
     public Path runs() {
         return root.resolve("runs.jsonl");

@@ -38,9 +38,9 @@ public final class LooseFiles {
      */
     static Bay bay(List<Path> paths, Supplier<Path> strongroom, List<Path> kept) throws IOException {
         try {
-            refuse(paths, strongroom.get());
+            refuse(paths, strongroom.get(), false);
             for (var place : kept) {
-                refuse(paths, place);
+                refuse(paths, place, true);
             }
             var source = new Source(
                     0,
@@ -65,17 +65,23 @@ public final class LooseFiles {
         }
     }
 
-    private static void refuse(List<Path> paths, Path kept) throws IOException {
+    /** @param around whether a folder that holds it is refused too, since nobody leaves it out */
+    private static void refuse(List<Path> paths, Path kept, boolean around) throws IOException {
         if (Files.notExists(kept)) {
             return;
         }
         var place = kept.toRealPath();
         for (var path : paths) {
-            if (path.toRealPath().startsWith(place)) {
+            var real = path.toRealPath();
+            if (real.startsWith(place)) {
                 throw new ProblemException(Problem.failure(
                         path.toString(),
                         "It is a part of what is kept here for customers",
                         "Open the layer in the strongroom"));
+            }
+            if (around && place.startsWith(real)) {
+                throw new ProblemException(Problem.failure(
+                        path.toString(), "It holds what is kept here for customers", "Pick a folder inside of it"));
             }
         }
     }

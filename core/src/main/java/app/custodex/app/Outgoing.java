@@ -26,17 +26,17 @@ import app.custodex.readers.PhoneDatabase;
 import app.custodex.readers.PhoneFiles;
 import app.custodex.readers.families.FamilyTones;
 import app.custodex.tones.Tone;
-import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.LinkOption;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.time.ZoneId;
-import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.IntConsumer;
 
@@ -62,34 +62,35 @@ public final class Outgoing {
     /** Writes the picture of a thing, or the item that it was read from, into a new file as it is. */
     public void takeOut(ThingId id, Path file) throws IOException {
         var picture = open.look(() -> open.picture(id));
-        oneFile(file, out -> {
-            try (var in = picture.isPresent()
-                    ? new ByteArrayInputStream(picture.get())
-                    : source.open(new PhonePath(id.item()))) {
+        newFiles(Map.of(file, picture.isPresent() ? out -> out.write(picture.get()) : item(new PhonePath(id.item()))));
+    }
+
+    private OutFolder.Body item(PhonePath path) {
+        return out -> {
+            try (var in = source.open(path)) {
                 in.transferTo(out);
             }
-        });
+        };
     }
 
     /** Writes a database and the logs beside it as they are; the logs get its name with their own ending. */
     public List<Path> takeOutDatabase(PhonePath database, Path file) throws IOException {
-        var written = new ArrayList<Path>();
+        var bodies = new LinkedHashMap<Path, OutFolder.Body>();
         for (var item : open.look(() -> PhoneDatabase.items(source, database))) {
             var ending = item.text().substring(database.text().length());
-            var target = file.resolveSibling(file.getFileName() + ending);
-            takeOut(new ThingId(item.text(), ""), target);
-            written.add(target);
+            bodies.put(file.resolveSibling(file.getFileName() + ending), item(item));
         }
-        return written;
+        newFiles(bodies);
+        return List.copyOf(bodies.keySet());
     }
 
     /**
      * Writes a database with what stands in its log as one file.
      *
-     * @throws ProblemException when it does not pass its own check then
+     * @throws ProblemException when it does not pass its own check then, or its log is not whole
      */
     public void takeOutMerged(PhonePath database, Path file) throws IOException {
-        oneFile(file, out -> files.database(database).merged(out));
+        newFiles(Map.of(file, out -> files.database(database).merged(out)));
     }
 
     /**
@@ -99,22 +100,32 @@ public final class Outgoing {
      */
     public long takeOutRows(PhonePath database, String sql, Path file) throws IOException {
         var rows = new long[1];
-        oneFile(file, out -> {
+        newFiles(Map.of(file, out -> {
             try (var table = new DatabaseTable(out)) {
                 rows[0] = files.database(database).ask(sql, table);
             }
-        });
+        }));
         return rows[0];
     }
 
-    private void oneFile(Path file, OutFolder.Body body) throws IOException {
-        var absolute = file.toAbsolutePath();
-        var folder = absolute.getParent();
-        if (folder == null || Files.exists(absolute, LinkOption.NOFOLLOW_LINKS)) {
-            gate.ask(Operation.EXTRACT, mandate, open.phone());
-            throw new ProblemException(Problem.failure(file.toString(), "It is there already", "Give another name"));
+    /** Files that somebody named, in one folder; none is written when one of them is there already. */
+    private void newFiles(Map<Path, OutFolder.Body> bodies) throws IOException {
+        for (var file : bodies.keySet()) {
+            if (Files.exists(file, LinkOption.NOFOLLOW_LINKS)) {
+                gate.ask(Operation.EXTRACT, mandate, open.phone());
+                throw new ProblemException(
+                        Problem.failure(file.toString(), "It is there already", "Give another name"));
+            }
         }
-        handOut(folder, (permit, out) -> open.look(() -> out.exactly(absolute, body)));
+        var first = bodies.keySet().iterator().next().toAbsolutePath();
+        handOut(
+                Optional.ofNullable(first.getParent()).orElse(first),
+                (permit, out) -> open.look(() -> {
+                    for (var body : bodies.entrySet()) {
+                        out.exactly(body.getKey().toAbsolutePath(), body.getValue());
+                    }
+                    return bodies.size();
+                }));
     }
 
     private interface Writing<T> {
@@ -161,7 +172,10 @@ public final class Outgoing {
         var rules = FamilyTones.of(tone.family())
                 .orElseThrow(() -> new ProblemException(
                         Problem.failure(tone.family().label(), "It plays no tones", "Choose a family of phones")));
-        tone.check(rules);
+        var trouble = tone.trouble(rules);
+        if (trouble.isPresent()) {
+            throw new ProblemException(trouble.get());
+        }
         return handOut(
                 folder,
                 (permit, out) -> open.look(() -> {

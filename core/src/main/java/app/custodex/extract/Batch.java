@@ -215,6 +215,11 @@ public final class Batch {
         report.problem(problem);
     }
 
+    /** Tells that an item can't be read, and what that means, such as "so it is left out". */
+    public void unreadable(String item, String means) {
+        problem(Problem.loss(item, "It can't be read, " + means, "Check the layer; look into an older one"));
+    }
+
     /** Counts something that the format has no place for, such as "photos". */
     public void leftOut(String what) {
         leftOut(what, 1);

@@ -94,12 +94,17 @@ public record MailDraft(String subject, List<Path> attached) {
         }
     }
 
+    /** A mail inside a mail may not stand in Base64 (RFC 2046, section 5.2.1), so it hangs on it as mere bytes. */
+    private static String type(String name) {
+        var type = TYPES.detect(name);
+        return type.startsWith("message/") || type.startsWith("multipart/") ? "application/octet-stream" : type;
+    }
+
     private static BodyPart part(Path file) throws IOException {
         var name = String.valueOf(file.getFileName());
-        var type = TYPES.detect(name).split("/", 2);
         return BodyPartBuilder.create()
                 .setBody(new FileBody(file))
-                .setContentType(type[0] + "/" + type[1])
+                .setContentType(type(name))
                 .setContentTransferEncoding("base64")
                 .setContentDisposition("attachment", name)
                 .build();

@@ -2,6 +2,7 @@ package app.custodex.extract;
 
 import app.custodex.extract.Choice.Value;
 import app.custodex.model.KindGroup;
+import app.custodex.model.Party;
 import app.custodex.model.Thing;
 import java.io.IOException;
 import java.util.ArrayList;
@@ -60,13 +61,9 @@ public final class Split {
         return new Batch.Share(thing.account(), thing.account().isBlank() ? "No account" : thing.account());
     }
 
-    /** People of the same name keep apart by their numbers. */
+    /** A call with several people is filed under the first of them. */
     private static Batch.Share person(Thing thing, Batch batch) {
-        return thing.people().stream()
-                .findFirst()
-                .map(party -> new Batch.Share(
-                        party.reach().isEmpty() ? party.title() : party.reach(),
-                        batch.material().names().of(party, thing)))
-                .orElse(new Batch.Share("", "Unknown number"));
+        var party = thing.people().stream().findFirst().orElse(Party.named(""));
+        return new Batch.Share(party.key(), batch.material().names().of(party, thing));
     }
 }

@@ -77,7 +77,8 @@ public final class FolderLink extends PlainLink {
         return listed;
     }
 
-    private Listed listed(PhonePath folder, Path member) throws IOException {
+    /** One member of a folder, as it stands in its listing. */
+    Listed listed(PhonePath folder, Path member) throws IOException {
         var path = folder.child(RawPaths.name(member));
         try {
             var attributes = Files.readAttributes(member, BasicFileAttributes.class, LinkOption.NOFOLLOW_LINKS);

@@ -64,13 +64,7 @@ public final class PickedLink extends PlainLink {
         var listed = new ArrayList<Listed>();
         if (folder.equals(PhonePath.ROOT)) {
             for (var each : picked.entrySet()) {
-                var one = each.getValue();
-                listed.add(one.beside().list(PhonePath.ROOT).stream()
-                        .filter(member -> member.path().equals(one.there()))
-                        .findFirst()
-                        .map(member -> at(member, PhonePath.ROOT.child(each.getKey())))
-                        .orElseGet(() -> new Listed.Refused(Problem.failure(
-                                each.getKey(), "It is no longer there", "Pick it again where it is now"))));
+                listed.add(top(each.getValue(), PhonePath.ROOT.child(each.getKey())));
             }
         } else {
             var one = of(folder);
@@ -81,6 +75,15 @@ public final class PickedLink extends PlainLink {
         }
         listed.sort(Comparator.comparing(Listed::path));
         return listed;
+    }
+
+    private static Listed top(Picked one, PhonePath path) {
+        try {
+            return at(one.beside().listed(PhonePath.ROOT, one.path()), path);
+        } catch (IOException e) {
+            return new Listed.Refused(
+                    path, Problem.failure(path.text(), "It can't be looked at", "Pick it again where it is now"));
+        }
     }
 
     private static Listed at(Listed listed, PhonePath path) {

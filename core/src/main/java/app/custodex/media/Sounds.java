@@ -88,7 +88,10 @@ final class Sounds implements AutoCloseable {
             throws IOException {
         try (var decoding = new Decoding(exchange, in, stream, 1)) {
             long from = cut.map(piece -> micros(piece.from())).orElse(0L);
-            long until = cut.map(piece -> micros(piece.until())).orElse(Long.MAX_VALUE);
+            // A piece ends where the recording does, and fades there.
+            double seconds = in.seconds();
+            long last = seconds > 0 ? Math.round(seconds * 1e6) : Long.MAX_VALUE;
+            long until = cut.map(piece -> Math.min(last, micros(piece.until()))).orElse(Long.MAX_VALUE);
             if (from > 0) {
                 decoding.seek(from);
             }
@@ -106,7 +109,7 @@ final class Sounds implements AutoCloseable {
                     coding.samples(),
                     channels == 1 ? "mono" : "stereo");
             long early = Math.max(0, from - decoding.micros(first));
-            var chain = cut.map(piece -> chain(piece, early, first.sample_rate()) + "," + form)
+            var chain = cut.map(piece -> chain(piece, early, until - from, first.sample_rate()) + "," + form)
                     .orElse(form);
             try (var encoding = new Encoding(coding, kilobits, rate, channels, in, stream)) {
                 var ends = build(chain, first);
@@ -139,10 +142,11 @@ final class Sounds implements AutoCloseable {
      * The filters of a piece, which count samples, since times of what was decoded are not to be relied on.
      *
      * @param early how long before the piece the first samples are, in microseconds
+     * @param length of the piece, in microseconds
      */
-    private static String chain(SoundCut piece, long early, int rate) {
+    private static String chain(SoundCut piece, long early, long length, int rate) {
         long first = samples(early, rate);
-        long count = Math.max(1, samples(micros(piece.length()), rate));
+        long count = Math.max(1, samples(length, rate));
         long in = samples(micros(piece.fadeIn()), rate);
         long out = samples(micros(piece.fadeOut()), rate);
         var chain = new StringBuilder(String.format(

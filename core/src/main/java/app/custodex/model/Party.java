@@ -17,6 +17,11 @@ public record Party(String address, String e164, String name) {
         return e164.isEmpty() ? address : e164;
     }
 
+    /** The same for whatever is about one person; people without a number or address are told apart by their names. */
+    public String key() {
+        return reach().isEmpty() ? title() : reach();
+    }
+
     /** What to call them where one line is all there is. */
     public String title() {
         return !name.isBlank() ? name : !address.isBlank() ? address : "(unknown)";

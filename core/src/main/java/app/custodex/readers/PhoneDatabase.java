@@ -166,9 +166,15 @@ public final class PhoneDatabase implements Closeable {
     /**
      * Writes the database with what stands in its log as one file, in which what was freed stays too.
      *
-     * @throws ProblemException when it does not pass its own check then
+     * @throws ProblemException when it does not pass its own check then, or its log is not whole
      */
     public synchronized void merged(OutputStream out) throws IOException {
+        if (log.torn()) {
+            throw new ProblemException(Problem.failure(
+                    path.text(),
+                    "The log beside the database is not whole, so its newest rows would be missing",
+                    "Take it out as it is, with its log"));
+        }
         var copies = place.folder();
         try {
             var copy = copies.resolve(FILE);

@@ -1,7 +1,6 @@
 package app.custodex.tones;
 
 import app.custodex.base.Problem;
-import app.custodex.base.ProblemException;
 import app.custodex.link.Family;
 import app.custodex.media.SoundCut;
 import java.math.BigDecimal;
@@ -20,24 +19,21 @@ import java.util.regex.Pattern;
 public record Tone(String title, SoundCut cut, ToneUse use, Family family) {
     private static final Pattern TIME = Pattern.compile("(?:(\\d{1,4}):)?(\\d{1,6}(?:[.,]\\d{1,6})?)");
 
-    /**
-     * Holds it against what its phone takes.
-     *
-     * @throws ProblemException when it is too long, or fades for longer than it lasts
-     */
-    public void check(ToneRules rules) throws ProblemException {
+    /** Why its phone does not take it: it is too long, or fades for longer than it lasts; empty when it does. */
+    public Optional<Problem> trouble(ToneRules rules) {
         var over = cut.length().minus(rules.longest(use));
         if (over.compareTo(Duration.ZERO) > 0) {
-            throw new ProblemException(Problem.failure(
+            return Optional.of(Problem.failure(
                     title,
                     "A phone of the family " + family.label() + " takes " + seconds(rules.longest(use))
                             + " at most for " + use.label().toLowerCase(Locale.ROOT),
                     "Make it shorter by " + seconds(over)));
         }
         if (cut.fadeIn().plus(cut.fadeOut()).compareTo(cut.length()) > 0) {
-            throw new ProblemException(Problem.failure(
+            return Optional.of(Problem.failure(
                     title, "It fades for longer than it lasts", "Choose shorter fades, or a longer piece"));
         }
+        return Optional.empty();
     }
 
     /** Reads a time in a recording, as "1:02.5", "62.5" or "62,5"; empty for what is none. */

@@ -46,7 +46,8 @@ class MailDraftTest {
         new Random(7).nextBytes(bytes);
         var song = Files.write(folder.resolve("Løft \"海\".mp3"), bytes);
         var text = Files.writeString(folder.resolve("a.txt"), "From here on\n.\nit is quiet");
-        var draft = written("From Ivo's phone, Ærø\r\nBcc: x@example.org", List.of(song, text));
+        var mail = Files.writeString(folder.resolve("older.eml"), "Subject: a\r\n\r\nb");
+        var draft = written("From Ivo's phone, Ærø\r\nBcc: x@example.org", List.of(song, text, mail));
         var read = Json.LINE.readTree(
                 new String(MediaSamples.run("python3", "-c", READING, draft.toString()), StandardCharsets.UTF_8));
         assertEquals(
@@ -61,6 +62,11 @@ class MailDraftTest {
         assertArrayEquals(
                 Files.readAllBytes(text),
                 Base64.getDecoder().decode(second.get("content").asText()));
+        var third = read.get("files").get(2);
+        assertEquals("application/octet-stream", third.get("type").asText());
+        assertArrayEquals(
+                Files.readAllBytes(mail),
+                Base64.getDecoder().decode(third.get("content").asText()));
         // RFC 5322, section 2.1.1: no line has more than 998 characters, and each ends with both signs.
         var lines = Files.readString(draft, StandardCharsets.ISO_8859_1).split("\r\n", -1);
         for (var line : lines) {

@@ -171,6 +171,11 @@ class SoundConversionTest {
         assertEquals(0.5, loudest(levels, 0.49, 0.51) / (double) loudest(levels, 1.2, 1.8), 0.05, "half way in");
         assertEquals(0.5, loudest(levels, 2.99, 3.01) / (double) loudest(levels, 1.2, 1.8), 0.05, "half way out");
         assertTrue(loudest(levels, 3.97, 4.0) < 400);
+        var last = samplesOf(
+                converted(song, SoundCoding.WAV, "last.wav", Optional.of(cut(4_000, 60_000, 0, 1_000, false))));
+        var ends = ByteBuffer.wrap(last).order(ByteOrder.LITTLE_ENDIAN).asShortBuffer();
+        assertEquals(3.0, ends.limit() / 44_100.0, 0.01);
+        assertTrue(loudest(ends, 2.97, 3.0) < 400, "it fades where the recording ends");
     }
 
     private static int loudest(ShortBuffer of, double from, double until) {

@@ -2,6 +2,7 @@ package app.custodex.readers;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertThrows;
+import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import app.custodex.base.PrivatePlace;
 import app.custodex.base.ProblemException;
@@ -79,6 +80,20 @@ class PhoneDatabaseOutTest {
             var out = new ByteArrayOutputStream();
             assertThrows(ProblemException.class, () -> database.merged(out));
             assertEquals(0, out.size());
+        }
+    }
+
+    @Test
+    void aTornLogIsTold() throws IOException {
+        try (var log = phone.open(new PhonePath("p.db-wal"))) {
+            var bytes = log.readAllBytes();
+            phone.with("p.db-wal", Arrays.copyOf(bytes, bytes.length - 100));
+        }
+        try (var database = open()) {
+            var told = assertThrows(ProblemException.class, () -> database.merged(new ByteArrayOutputStream()));
+            assertTrue(
+                    told.problem().what().contains("newest rows"),
+                    told.problem().what());
         }
     }
 

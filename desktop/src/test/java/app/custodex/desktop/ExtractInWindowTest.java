@@ -82,12 +82,7 @@ class ExtractInWindowTest extends WindowTest {
     /** A transcript for evidence without somebody, looked at before it is written, in a package that the customer's passphrase opens. */
     @Test
     void aTranscriptWithoutSomebodyGoesIntoASealedPackage(FxRobot robot) throws Exception {
-        readyPhone(robot);
-        click(robot, "#backup-start");
-        untilText(robot, "#backup-title", "Layer 1 is saved and checked");
-        robot.push(KeyCode.CONTROL, KeyCode.R);
-        until("the whole layer", () -> text(robot, "#room-where").contains("times in"));
-        robot.push(KeyCode.F6);
+        readWholeLayer(robot);
         robot.push(KeyCode.CONTROL, KeyCode.E);
         robot.push(KeyCode.CONTROL, KeyCode.E); // once more, while it is being opened
         until("its groups", () -> shows(robot, "#extract-row-messages"));

@@ -116,7 +116,7 @@ class ToneInWindowTest extends WindowTest {
             use.setValue(ToneUse.MESSAGE);
             family.setValue(Family.PELLOW);
         });
-        untilSays(robot, "#tone-state", "too long");
+        untilSays(robot, "#tone-state", "takes 10 s at most");
         write(robot, "#tone-folder", out.resolve("to").toString());
         robot.push(KeyCode.CONTROL, KeyCode.ENTER);
         until("that it is refused", () -> text(robot, "#message-what").contains("takes 10 s at most"));
@@ -159,12 +159,7 @@ class ToneInWindowTest extends WindowTest {
 
     @Test
     void columnsAreTickedKeptAndChosenAgain(FxRobot robot) throws Exception {
-        readyPhone(robot);
-        click(robot, "#backup-start");
-        untilText(robot, "#backup-title", "Layer 1 is saved and checked");
-        robot.push(KeyCode.CONTROL, KeyCode.R);
-        until("the whole layer", () -> text(robot, "#room-where").contains("times in"));
-        robot.push(KeyCode.F6);
+        readWholeLayer(robot);
         fire(robot, "#see-contacts");
         robot.push(KeyCode.CONTROL, KeyCode.E);
         until("contacts", () -> shows(robot, "#format-contacts"));

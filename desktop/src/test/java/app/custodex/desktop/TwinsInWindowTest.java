@@ -60,12 +60,7 @@ class TwinsInWindowTest extends WindowTest {
     }
 
     private void openNewest(FxRobot robot) {
-        readyPhone(robot);
-        click(robot, "#backup-start");
-        untilText(robot, "#backup-title", "Layer 1 is saved and checked");
-        robot.push(KeyCode.CONTROL, KeyCode.R);
-        until("the whole layer", () -> text(robot, "#room-where").contains("times in"));
-        robot.push(KeyCode.F6);
+        readWholeLayer(robot);
         until("the curtain", () -> !workplace.desk().veil().isDown());
     }
 

@@ -170,6 +170,16 @@ abstract class WindowTest {
         return bay;
     }
 
+    /** The first phone's first layer, whole in the reading room, with the curtain lifted. */
+    void readWholeLayer(FxRobot robot) {
+        readyPhone(robot);
+        click(robot, "#backup-start");
+        untilText(robot, "#backup-title", "Layer 1 is saved and checked");
+        robot.push(KeyCode.CONTROL, KeyCode.R);
+        until("the whole layer", () -> text(robot, "#room-where").contains("times in"));
+        robot.push(KeyCode.F6);
+    }
+
     /** The first layer of the first phone, as the core opens it. */
     OpenPhone layerOne() throws IOException {
         var bay = workplace.desk().bays().getFirst();

@@ -1,6 +1,5 @@
 package app.custodex.extract.calendars;
 
-import app.custodex.base.Problem;
 import app.custodex.extract.Batch;
 import app.custodex.extract.Chosen;
 import app.custodex.extract.Clean;
@@ -158,10 +157,7 @@ public final class NoteFiles implements Format {
             return Optional.of(folder.relative(folder.original(
                     attachment.title(), content, batch.material().modified(attachment.item()))));
         } catch (UnreadableException e) {
-            batch.problem(Problem.loss(
-                    attachment.item(),
-                    "It can't be read, so it is missing in its note",
-                    "Check the layer; look into an older one"));
+            batch.unreadable(attachment.item(), "so it is missing in its note");
             return Optional.empty();
         }
     }

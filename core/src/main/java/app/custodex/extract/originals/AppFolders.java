@@ -1,6 +1,5 @@
 package app.custodex.extract.originals;
 
-import app.custodex.base.Problem;
 import app.custodex.extract.Batch;
 import app.custodex.extract.Chosen;
 import app.custodex.extract.Clean;
@@ -13,9 +12,7 @@ import app.custodex.extract.pictures.PictureForm;
 import app.custodex.model.App;
 import app.custodex.model.Attachment;
 import app.custodex.model.KindGroup;
-import app.custodex.model.Thing;
 import java.io.IOException;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -91,24 +88,20 @@ public final class AppFolders implements Format {
         try {
             return batch.material().items(app.folder());
         } catch (UnreadableException e) {
-            batch.problem(Problem.loss(
-                    app.title(),
-                    "Its files can't be listed, so they are left out",
-                    "Check the layer; look into an older one"));
+            batch.unreadable(app.folder(), "so the files of " + app.title() + " are left out");
             return List.of();
         }
     }
 
     private static List<String> about(App app, Batch batch) {
         var zone = batch.material().zone();
-        return Arrays.asList(
+        return List.of(
                 "Name: " + app.title(),
                 "Identifier: " + app.identifier(),
                 "Version: " + app.version(),
                 "Bytes: " + (app.bytes() > 0 ? Long.toString(app.bytes()) : "the phone does not say"),
                 "Installed: "
-                        + Optional.of(app)
-                                .flatMap(Thing::moment)
+                        + app.moment()
                                 .map(at -> ZoneText.time(at.instant(zone), zone))
                                 .orElse("the phone does not say"),
                 "Its data: " + app.data().label());

@@ -1,6 +1,5 @@
 package app.custodex.extract.originals;
 
-import app.custodex.base.Problem;
 import app.custodex.extract.Batch;
 import app.custodex.extract.Chosen;
 import app.custodex.extract.Format;
@@ -141,8 +140,7 @@ public final class FileArchive implements Format {
                 content.transferTo(spool);
                 modified = FileTime.from(batch.material().modified(item));
             } catch (UnreadableException e) {
-                batch.problem(Problem.loss(
-                        item, "It can't be read, so it is left out", "Check the layer; look into an older one"));
+                batch.unreadable(item, "so it is left out");
                 return;
             }
             archive.putArchiveEntry(entry.of(item, spool.size(), modified));

@@ -60,7 +60,7 @@ final class Put implements Closeable {
         madePictures = new Conversions<>(
                 items(thing -> !form.keepsFiles() && thing.kind() == ThingKind.PICTURE), pictures::make, made -> {});
         madeSounds = new Conversions<>(
-                items(thing -> sound.isPresent() && SOUND.contains(thing.kind())), this::converted, Put::close);
+                items(thing -> sound.isPresent() && SOUND.contains(thing.kind())), this::converted, Put::discard);
     }
 
     /** The files of the things that are given another form. */
@@ -96,7 +96,7 @@ final class Put implements Closeable {
         }
     }
 
-    private static void close(Optional<Spool> made) {
+    private static void discard(Optional<Spool> made) {
         try {
             if (made.isPresent()) {
                 made.get().close();
@@ -138,8 +138,7 @@ final class Put implements Closeable {
             }
             return of.kind() == ThingKind.VIDEO ? video(into, name, file.item()) : picture(into, name, file.item());
         } catch (UnreadableException e) {
-            batch.problem(Problem.loss(
-                    file.item(), "It can't be read, so it is left out", "Check the layer; look into an older one"));
+            batch.unreadable(file.item(), "so it is left out");
             return Optional.empty();
         }
     }

@@ -1,6 +1,5 @@
 package app.custodex.extract.pdf;
 
-import app.custodex.base.Problem;
 import app.custodex.extract.Batch;
 import app.custodex.extract.UnreadableException;
 import app.custodex.extract.pictures.PictureCoder;
@@ -36,8 +35,7 @@ public final class PaperPictures {
                 made = Optional.of(paper.store(PictureCoder.jpeg(picture.get(), QUALITY)));
             }
         } catch (UnreadableException e) {
-            batch.problem(Problem.loss(
-                    item, "It can't be read, so it is only named", "Check the layer; look into an older one"));
+            batch.unreadable(item, "so it is only named");
         }
         stored.put(item, made);
         return made;

@@ -76,8 +76,7 @@ public final class Sources {
             }
             return Optional.of(found);
         } catch (UnreadableException e) {
-            batch.problem(Problem.loss(
-                    item, "It can't be read, so it has no digest", "Check the layer; look into an older one"));
+            batch.unreadable(item, "so it has no digest");
             return Optional.empty();
         }
     }

@@ -122,7 +122,7 @@ final class Columns {
         text("Kind", thing -> singular(thing.kind().code()));
     }
 
-    private static String singular(String code) {
+    static String singular(String code) {
         return code.substring(0, 1).toUpperCase(Locale.ROOT) + code.substring(1);
     }
 
@@ -147,7 +147,7 @@ final class Columns {
         return files.stream().map(Attachment::title).collect(Collectors.joining("\n"));
     }
 
-    private static String word(Enum<?> value) {
+    static String word(Enum<?> value) {
         return value.name().toLowerCase(Locale.ROOT);
     }
 

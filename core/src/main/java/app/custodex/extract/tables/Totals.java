@@ -5,6 +5,7 @@ import app.custodex.extract.Choice;
 import app.custodex.extract.Chosen;
 import app.custodex.model.Call;
 import app.custodex.model.KindGroup;
+import app.custodex.model.Party;
 import app.custodex.model.Thing;
 import app.custodex.model.Voicemail;
 import java.time.Duration;
@@ -13,7 +14,6 @@ import java.util.Comparator;
 import java.util.EnumMap;
 import java.util.HashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 
@@ -76,13 +76,10 @@ final class Totals {
     /** Counts a thing for everybody in it. */
     void add(Thing thing) {
         all.add(thing);
-        if (thing.people().isEmpty()) {
-            people.computeIfAbsent("", key -> new Total("(unknown)", "")).add(thing);
-        }
-        for (var party : thing.people()) {
-            var key = party.reach().isEmpty() ? party.title() : party.reach();
+        for (var party : thing.people().isEmpty() ? List.of(Party.named("")) : thing.people()) {
             people.computeIfAbsent(
-                            key, any -> new Total(batch.material().names().of(party, thing), party.reach()))
+                            party.key(),
+                            key -> new Total(batch.material().names().of(party, thing), party.reach()))
                     .add(thing);
         }
     }
@@ -92,17 +89,13 @@ final class Totals {
                 new ArrayList<>(List.of("With", "Number", batch.group() == KindGroup.CALLS ? "Calls" : "Messages"));
         if (batch.group() == KindGroup.CALLS) {
             for (var outcome : Call.Outcome.values()) {
-                headings.add(heading(outcome));
+                headings.add(Columns.singular(Columns.word(outcome)));
             }
         } else {
             headings.add("Not heard");
         }
         headings.add("Length in all");
         return headings;
-    }
-
-    private static String heading(Call.Outcome outcome) {
-        return outcome.name().charAt(0) + outcome.name().substring(1).toLowerCase(Locale.ROOT);
     }
 
     /** A row for each person, those with most first, and one for all; a call with several people counts once there. */

@@ -1,6 +1,5 @@
 package app.custodex.extract.talk;
 
-import app.custodex.base.Problem;
 import app.custodex.extract.Batch;
 import app.custodex.extract.OutFolder;
 import app.custodex.extract.Pages;
@@ -49,10 +48,7 @@ final class Attached {
             var file = folder.get().original(title, content, batch.material().modified(attachment.item()));
             return new Line.File(title, Pages.reference(beside.relative(file)), Pages.isPicture(title));
         } catch (UnreadableException e) {
-            batch.problem(Problem.loss(
-                    attachment.item(),
-                    "It can't be read, so it is only named",
-                    "Check the layer; look into an older one"));
+            batch.unreadable(attachment.item(), "so it is only named");
             return new Line.File(title, "", false);
         } catch (IOException e) {
             throw new UncheckedIOException(e); // it is called while lines are made

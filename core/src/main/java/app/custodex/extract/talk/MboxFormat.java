@@ -1,7 +1,6 @@
 package app.custodex.extract.talk;
 
 import app.custodex.base.Digests;
-import app.custodex.base.Problem;
 import app.custodex.extract.Batch;
 import app.custodex.extract.Choice;
 import app.custodex.extract.Chosen;
@@ -146,10 +145,7 @@ public final class MboxFormat implements Format {
         try (var content = messages.material().open(file.item())) {
             encode(content, to);
         } catch (UnreadableException e) {
-            messages.problem(Problem.loss(
-                    file.item(),
-                    "It can't be read, so it is missing in its message",
-                    "Check the layer; look into an older one"));
+            messages.unreadable(file.item(), "so it is missing in its message");
         }
     }
 

@@ -6,6 +6,7 @@ import app.custodex.base.Problem;
 import app.custodex.base.SafeNames;
 import app.custodex.desktop.desk.Desk;
 import app.custodex.desktop.ui.Parts;
+import app.custodex.docket.RouteStep;
 import app.custodex.link.PhonePath;
 import app.custodex.readers.DatabaseRows;
 import java.io.IOException;
@@ -108,13 +109,10 @@ final class DatabaseLook extends VBox {
     }
 
     private void takeOut(TakingOut taking, Path target) {
-        phone.ifPresent(open -> desk.work()
-                .start(
-                        target.toString(),
-                        () -> taking.to(open.outgoing(), target),
-                        done -> desk.work()
-                                .tell(Problem.note(
-                                        target.toString(), "It was written", "The docket remembers where"))));
+        phone.ifPresent(open -> desk.work().start(target.toString(), () -> taking.to(open.outgoing(), target), done -> {
+            desk.stepDone(open.phone(), RouteStep.EXTRACT);
+            desk.work().tell(Problem.note(target.toString(), "It was written", "The docket remembers where"));
+        }));
     }
 
     void clear() {

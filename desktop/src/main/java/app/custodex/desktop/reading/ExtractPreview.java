@@ -172,6 +172,9 @@ final class ExtractPreview extends VBox {
         if (file.beginning().length == 0) {
             return "This file is written as it is.";
         }
+        if (file.path().endsWith(".zip") || file.path().endsWith(".tar")) {
+            return "An archive of the files, under the paths that they have on the phone.";
+        }
         var written = new String(file.beginning(), StandardCharsets.UTF_8);
         return file.path().endsWith(".html") ? page(written) : written;
     }

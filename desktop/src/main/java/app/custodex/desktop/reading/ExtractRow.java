@@ -1,6 +1,7 @@
 package app.custodex.desktop.reading;
 
 import app.custodex.base.ProblemException;
+import app.custodex.desktop.ui.InWords;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.extract.Choice;
 import app.custodex.extract.Choice.Value;
@@ -20,7 +21,6 @@ import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
-import javafx.util.StringConverter;
 
 /** One group of things, and how it is to be written: its format, and the choices that this leaves. */
 final class ExtractRow extends VBox {
@@ -51,17 +51,7 @@ final class ExtractRow extends VBox {
         setStyle("-fx-padding: 8 12 8 12;");
         format.setId("format-" + group.code());
         format.setMaxWidth(Double.MAX_VALUE);
-        format.setConverter(new StringConverter<>() {
-            @Override
-            public String toString(Optional<Format> value) {
-                return value == null ? "" : value.map(Format::label).orElse("Leave it out");
-            }
-
-            @Override
-            public Optional<Format> fromString(String text) {
-                throw new UnsupportedOperationException("nobody types here");
-            }
-        });
+        format.setConverter(new InWords<>(value -> value.map(Format::label).orElse("Leave it out")));
         Formats.of(group).forEach(each -> format.getItems().add(Optional.of(each)));
         format.getItems().add(Optional.empty());
         var name = new VBox(2, Parts.text(group.label(), "strong"), Parts.text(count, "lesser"));
@@ -147,17 +137,7 @@ final class ExtractRow extends VBox {
         var combo = new ComboBox<Value>();
         combo.setId(id);
         combo.getItems().setAll(choice.values());
-        combo.setConverter(new StringConverter<>() {
-            @Override
-            public String toString(Value value) {
-                return value == null ? "" : value.label();
-            }
-
-            @Override
-            public Value fromString(String text) {
-                throw new UnsupportedOperationException("nobody types here");
-            }
-        });
+        combo.setConverter(new InWords<>(value -> value.label()));
         choice.values().stream()
                 .filter(value -> value.code().equals(now))
                 .findFirst()

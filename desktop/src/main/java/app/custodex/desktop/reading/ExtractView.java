@@ -6,6 +6,7 @@ import app.custodex.base.CancelToken;
 import app.custodex.base.Problem;
 import app.custodex.base.ProblemException;
 import app.custodex.desktop.desk.Desk;
+import app.custodex.desktop.ui.InWords;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.docket.RouteStep;
 import app.custodex.extract.Delivery;
@@ -13,8 +14,6 @@ import app.custodex.extract.Extraction;
 import app.custodex.model.Contact;
 import app.custodex.model.KindGroup;
 import app.custodex.seal.Passphrase;
-import java.nio.file.InvalidPathException;
-import java.nio.file.Path;
 import java.time.Duration;
 import java.time.ZoneId;
 import java.util.ArrayList;
@@ -34,14 +33,11 @@ import javafx.scene.control.CheckBox;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
-import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
-import javafx.stage.DirectoryChooser;
-import javafx.util.StringConverter;
 
 /** Takes things out into open files: in which format each group of them, where to, what it will look like, and what was written. */
 final class ExtractView extends HBox {
@@ -55,7 +51,7 @@ final class ExtractView extends HBox {
     private final CheckBox merged = new CheckBox();
     private final HandOutAs handOut = new HandOutAs();
     private final ColumnSets columnSets;
-    private final TextField folder = new TextField();
+    private final FolderField folder;
     private final ComboBox<ZoneId> zone = new ComboBox<>();
     private final Button start = Parts.button("extract-start", "Write the files", "Ctrl+Enter", this::start, "main");
     private final Button stop = Parts.button("extract-stop", "Stop", "", this::stop);
@@ -80,6 +76,7 @@ final class ExtractView extends HBox {
         this.tray = tray;
         preview = new ExtractPreview(desk);
         result = new ExtractedFiles(desk);
+        folder = new FolderField(desk, "extract", "Where to write the files");
         columnSets = new ColumnSets(desk);
         setId("extract");
         getStyleClass().add("pane-border");
@@ -89,21 +86,8 @@ final class ExtractView extends HBox {
         merged.setId("extract-merged");
         merged.setSelected(true);
         merged.setOnAction(event -> look());
-        folder.setId("extract-folder");
-        folder.setText(desk.custodex().home().root().resolve("handed out").toString());
-        HBox.setHgrow(folder, Priority.ALWAYS);
         zone.setId("extract-zone");
-        zone.setConverter(new StringConverter<>() {
-            @Override
-            public String toString(ZoneId value) {
-                return value == null ? "" : zoneWords(value);
-            }
-
-            @Override
-            public ZoneId fromString(String text) {
-                throw new UnsupportedOperationException("nobody types here");
-            }
-        });
+        zone.setConverter(new InWords<>(value -> zoneWords(value)));
         zone.valueProperty().addListener((o, was, is) -> look());
         stop.setVisible(false);
         stop.managedProperty().bind(stop.visibleProperty());
@@ -127,14 +111,12 @@ final class ExtractView extends HBox {
         scroll.setFitToWidth(true);
         scroll.setFocusTraversable(false);
         VBox.setVgrow(scroll, Priority.ALWAYS);
-        var where = Parts.row(
-                Parts.text("Into", "lesser"), folder, Parts.button("extract-choose", "Choose…", "", this::choose));
         var times = Parts.row(Parts.text("Times in", "lesser"), zone, Parts.gap(), progress, stop, start);
         room.setId("extract-room");
         handOut.onChange(this::measure);
-        folder.textProperty().addListener((o, was, is) -> settled.playFromStart());
+        folder.onChange(settled::playFromStart);
         settled.setOnFinished(event -> measure());
-        var foot = new VBox(8, handOut, where, room, times);
+        var foot = new VBox(8, handOut, folder, room, times);
         foot.setStyle("-fx-padding: 10 12 10 12;");
         var left = new VBox(head, Parts.rule(), scroll, Parts.rule(), foot);
         left.getStyleClass().add("split-left");
@@ -273,7 +255,7 @@ final class ExtractView extends HBox {
 
     /** Says how much room is needed and how much there is, before anything is written. */
     private void measure() {
-        var target = target();
+        var target = folder.folder();
         if (phone.isEmpty() || target.isEmpty()) {
             room.setText("");
             return;
@@ -302,26 +284,6 @@ final class ExtractView extends HBox {
                 : "About " + Math.round(time.toSeconds() / 60.0) + " min. ";
     }
 
-    /** Empty when what was typed is no folder. */
-    private Optional<Path> target() {
-        try {
-            return Optional.of(Path.of(folder.getText().strip()).toAbsolutePath());
-        } catch (InvalidPathException e) {
-            return Optional.empty();
-        }
-    }
-
-    private void choose() {
-        var chooser = new DirectoryChooser();
-        chooser.setTitle("Where to write the files");
-        var current = Path.of(folder.getText()).toFile();
-        if (current.isDirectory()) {
-            chooser.setInitialDirectory(current);
-        }
-        Optional.ofNullable(chooser.showDialog(getScene().getWindow()))
-                .ifPresent(chosen -> folder.setText(chosen.getPath()));
-    }
-
     private void stop() {
         running.ifPresent(CancelToken::cancel);
     }
@@ -330,9 +292,8 @@ final class ExtractView extends HBox {
         if (phone.isEmpty() || running.isPresent() || orders().isEmpty()) {
             return;
         }
-        var typed = target();
+        var typed = folder.folderOrTell();
         if (typed.isEmpty()) {
-            desk.work().tell(Problem.failure(folder.getText(), "This is not a folder name", "Choose a folder"));
             return;
         }
         var target = typed.get();

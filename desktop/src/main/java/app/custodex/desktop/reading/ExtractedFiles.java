@@ -6,6 +6,7 @@ import app.custodex.desktop.desk.Desk;
 import app.custodex.desktop.ui.Opener;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.Parts.Mark;
+import app.custodex.docket.RouteStep;
 import app.custodex.extract.ExtractResult;
 import java.nio.file.Path;
 import java.util.List;
@@ -131,12 +132,15 @@ final class ExtractedFiles extends VBox {
                 .start(
                         "Mail draft",
                         () -> of.outgoing().mailDraft("From " + of.phone().name(), attached, target),
-                        draft -> desk.work()
-                                .tell(Problem.note(
-                                        draft.toString(),
-                                        "The mail draft was written, with "
-                                                + desk.words().count(attached.size(), "file", "files"),
-                                        "Open it in a mail program, look through it, and send it")));
+                        draft -> {
+                            desk.stepDone(of.phone(), RouteStep.EXTRACT);
+                            desk.work()
+                                    .tell(Problem.note(
+                                            draft.toString(),
+                                            "The mail draft was written, with "
+                                                    + desk.words().count(attached.size(), "file", "files"),
+                                            "Open it in a mail program, look through it, and send it"));
+                        });
     }
 
     private <T> ListView<T> list(String id, List<T> items, Function<T, String> words) {

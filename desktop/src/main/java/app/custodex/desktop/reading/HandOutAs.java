@@ -1,6 +1,7 @@
 package app.custodex.desktop.reading;
 
 import app.custodex.base.ProblemException;
+import app.custodex.desktop.ui.InWords;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.SecretField;
 import app.custodex.extract.Delivery;
@@ -11,7 +12,6 @@ import javafx.scene.control.ComboBox;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
-import javafx.util.StringConverter;
 
 /** As what things are handed out: files, or a package, which may be sealed with a passphrase. */
 final class HandOutAs extends VBox {
@@ -25,17 +25,7 @@ final class HandOutAs extends VBox {
         form.getItems().setAll(Form.values());
         form.setValue(Form.FILES);
         form.setMaxWidth(Double.MAX_VALUE);
-        form.setConverter(new StringConverter<>() {
-            @Override
-            public String toString(Form value) {
-                return value == null ? "" : value.label();
-            }
-
-            @Override
-            public Form fromString(String text) {
-                throw new UnsupportedOperationException("nobody types here");
-            }
-        });
+        form.setConverter(new InWords<>(value -> value.label()));
         HBox.setHgrow(form, Priority.ALWAYS);
         HBox.setHgrow(passphrase, Priority.ALWAYS);
         HBox.setHgrow(again, Priority.ALWAYS);

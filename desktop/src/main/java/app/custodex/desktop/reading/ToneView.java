@@ -1,13 +1,14 @@
 package app.custodex.desktop.reading;
 
 import app.custodex.app.OpenPhone;
-import app.custodex.base.Problem;
 import app.custodex.catalogue.Catalogue.Entry;
 import app.custodex.desktop.desk.Desk;
 import app.custodex.desktop.media.CutWave;
 import app.custodex.desktop.media.PlayerBar;
+import app.custodex.desktop.ui.InWords;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.UserText;
+import app.custodex.docket.RouteStep;
 import app.custodex.link.Family;
 import app.custodex.media.MediaWorkers;
 import app.custodex.media.Peaks;
@@ -20,8 +21,6 @@ import app.custodex.tones.Tone;
 import app.custodex.tones.ToneUse;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
-import java.nio.file.InvalidPathException;
-import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
@@ -42,9 +41,6 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
-import javafx.stage.DirectoryChooser;
-import javafx.util.StringConverter;
-import org.jspecify.annotations.Nullable;
 
 /** Cuts a tone for a phone out of a recording: which piece, how it begins and ends, and for which phone. */
 final class ToneView extends VBox {
@@ -66,7 +62,7 @@ final class ToneView extends VBox {
     private final ComboBox<ToneUse> use = combo("tone-use", "For", List.of(ToneUse.values()), ToneUse::label);
     private final ComboBox<Family> family = combo("tone-family", "Phone", FamilyTones.families(), Family::label);
     private final TextField name = new TextField();
-    private final TextField folder = new TextField();
+    private final FolderField folder;
     private final Label state = Parts.sentence("", "lesser");
     private final StackPane player = new StackPane();
     private final Button listen = Parts.button("tone-listen", "Listen", "", this::listen);
@@ -93,8 +89,7 @@ final class ToneView extends VBox {
         time(until, "tone-until");
         name.setId("tone-name");
         desk.veil().picture(name);
-        folder.setId("tone-folder");
-        folder.setText(desk.custodex().home().root().resolve("handed out").toString());
+        folder = new FolderField(desk, "tone", "Where to write the tone");
         for (var choice : List.of(fadeIn, fadeOut, use, family)) {
             choice.valueProperty().addListener((o, was, is) -> changed());
         }
@@ -114,7 +109,6 @@ final class ToneView extends VBox {
                 labelled("Fade in", fadeIn),
                 labelled("Fade out", fadeOut),
                 even);
-        HBox.setHgrow(folder, Priority.ALWAYS);
         HBox.setHgrow(name, Priority.ALWAYS);
         var where = Parts.row(
                 Parts.text("For", "lesser"),
@@ -123,8 +117,6 @@ final class ToneView extends VBox {
                 family,
                 Parts.text("called", "lesser"),
                 name);
-        var target = Parts.row(
-                Parts.text("Into", "lesser"), folder, Parts.button("tone-choose", "Choose…", "", this::choose));
         var actions = new HBox(10, state, Parts.gap(), listen, write);
         actions.setAlignment(Pos.CENTER_LEFT);
         var help = Parts.sentence(
@@ -134,7 +126,7 @@ final class ToneView extends VBox {
         // Beside what plays there is no room for it in a small window.
         help.managedProperty().bind(Bindings.isEmpty(player.getChildren()));
         help.visibleProperty().bind(help.managedProperty());
-        getChildren().addAll(head, Parts.rule(), wave, help, piece, where, target, actions, player);
+        getChildren().addAll(head, Parts.rule(), wave, help, piece, where, folder, actions, player);
         VBox.setVgrow(wave, Priority.ALWAYS);
         addEventHandler(KeyEvent.KEY_PRESSED, event -> {
             if (event.getCode() == KeyCode.ESCAPE) {
@@ -174,17 +166,7 @@ final class ToneView extends VBox {
         combo.setAccessibleText(label);
         combo.getItems().setAll(values);
         combo.setValue(values.getFirst());
-        combo.setConverter(new StringConverter<>() {
-            @Override
-            public String toString(@Nullable T value) {
-                return value == null ? "" : words.apply(value);
-            }
-
-            @Override
-            public T fromString(String text) {
-                throw new UnsupportedOperationException("nobody types here");
-            }
-        });
+        combo.setConverter(new InWords<>(words));
         return combo;
     }
 
@@ -306,14 +288,14 @@ final class ToneView extends VBox {
             state.setText("Write the times as 1:02.5, the first one before the second.");
             return;
         }
-        var longest = FamilyTones.of(family.getValue())
-                .map(rules -> rules.longest(use.getValue()))
-                .orElse(Duration.ZERO);
-        var lasts = tone.get().cut().length();
-        state.setText(Tone.text(lasts) + " long"
-                + (lasts.compareTo(longest) > 0
-                        ? "; that is too long, since the phone takes up to " + longest.toSeconds() + " s."
-                        : "; the phone takes up to " + longest.toSeconds() + " s."));
+        FamilyTones.of(family.getValue())
+                .ifPresent(rules -> state.setText(Tone.text(tone.get().cut().length())
+                        + " long. "
+                        + tone.get()
+                                .trouble(rules)
+                                .map(trouble -> trouble.what() + ". " + trouble.advice() + ".")
+                                .orElse("The phone takes up to "
+                                        + rules.longest(use.getValue()).toSeconds() + " s.")));
     }
 
     /** Makes the piece as it will be, and plays it. */
@@ -362,33 +344,21 @@ final class ToneView extends VBox {
         player.getChildren().clear();
     }
 
-    private void choose() {
-        var chooser = new DirectoryChooser();
-        chooser.setTitle("Where to write the tone");
-        Optional.ofNullable(chooser.showDialog(getScene().getWindow()))
-                .ifPresent(chosen -> folder.setText(chosen.getPath()));
-    }
-
     private void write() {
-        if (phone.isEmpty() || tone().isEmpty() || write.isDisabled()) {
+        var target = folder.folderOrTell();
+        if (phone.isEmpty() || tone().isEmpty() || target.isEmpty() || write.isDisabled()) {
             return;
         }
         var of = phone.get();
         var tone = tone().get();
-        Path target;
-        try {
-            target = Path.of(folder.getText().strip()).toAbsolutePath();
-        } catch (InvalidPathException e) {
-            desk.work().tell(Problem.failure(folder.getText(), "This is not a folder name", "Choose a folder"));
-            return;
-        }
         int mine = question;
         enable(false);
         desk.work()
                 .start(
                         tone.title(),
-                        () -> of.outgoing().tone(item, tone, target),
+                        () -> of.outgoing().tone(item, tone, target.get()),
                         written -> {
+                            desk.stepDone(of.phone(), RouteStep.EXTRACT);
                             if (mine == question) {
                                 state.setText("The tone is written into the folder.");
                             }
