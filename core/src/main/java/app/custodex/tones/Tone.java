@@ -26,7 +26,7 @@ public record Tone(String title, SoundCut cut, ToneUse use, Family family) {
             return Optional.of(Problem.failure(
                     title,
                     "A phone of the family " + family.label() + " takes " + seconds(rules.longest(use))
-                            + " at most for " + use.label().toLowerCase(Locale.ROOT),
+                            + " at most for this use",
                     "Make it shorter by " + seconds(over)));
         }
         if (cut.fadeIn().plus(cut.fadeOut()).compareTo(cut.length()) > 0) {

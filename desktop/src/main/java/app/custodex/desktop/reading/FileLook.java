@@ -199,7 +199,10 @@ final class FileLook extends VBox {
         if (found.text().isPresent()) {
             ways.getChildren().add(button(Way.TEXT));
         }
-        ways.getChildren().addAll(button(Way.BYTES), Parts.gap(), takeOut);
+        ways.getChildren().addAll(button(Way.BYTES), Parts.gap());
+        if (!isDatabase) { // it is taken out above its tables, where it can be chosen in which form
+            ways.getChildren().add(takeOut);
+        }
         boolean isLaidOut = isDocument && (found.text().isEmpty() || LAID_OUT.contains(ending));
         look(
                 isLaidOut

@@ -257,9 +257,9 @@ final class ToneView extends VBox {
         drawn(begin, end);
     }
 
+    /** What is a piece stands there as it will be: it ends with the recording at the latest. */
     private void typed() {
-        cut().ifPresent(piece -> wave.mark(piece.from(), piece.until()));
-        changed();
+        cut().ifPresentOrElse(piece -> set(piece.from(), piece.until()), this::changed);
     }
 
     /** Empty when what stands in the fields is no piece of it. */
