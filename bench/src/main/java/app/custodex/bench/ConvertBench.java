@@ -28,14 +28,8 @@ public final class ConvertBench {
             write(songs, pictures, files, folder, music, camera, other);
             Extracting.layer(folder, source, open -> {
                 for (int round = 1; round <= 2; round++) {
-                    double ours = taken(open, KindGroup.OTHER, "originals", folder.resolve("files " + round));
-                    var copy = folder.resolve("copy " + round);
-                    print(
-                            "files as they are",
-                            ours,
-                            "cp -r",
-                            Side.seconds(() -> Side.run(List.of("cp", "-r", other.toString(), copy.toString()))));
-                    for (var form1 : List.of("mp3", "m4a", "opus", "flac")) {
+                    files(open, other, folder, round);
+                    for (var form1 : songs == 0 ? List.<String>of() : List.of("mp3", "m4a", "opus", "flac")) {
                         double made = taken(
                                 open,
                                 KindGroup.MUSIC,
@@ -59,6 +53,9 @@ public final class ConvertBench {
                                                 folder.resolve("theirs." + form1)
                                                         .toString()))));
                     }
+                    if (pictures == 0) {
+                        continue;
+                    }
                     double seen = taken(
                             open, KindGroup.PICTURES, "originals:pictures=jpeg", folder.resolve("pictures " + round));
                     print(
@@ -77,6 +74,28 @@ public final class ConvertBench {
             });
         });
         System.exit(0);
+    }
+
+    /** From memory into memory, and from the disk onto the disk, until all of it is there. */
+    private static void files(OpenPhone open, Path from, Path folder, int round) throws Exception {
+        double ours = taken(open, KindGroup.OTHER, "originals", folder.resolve("files " + round));
+        var copy = folder.resolve("copy " + round);
+        print("files as they are", ours, "cp -r", Side.seconds(() -> Side.run(copying(from, copy))));
+        Side.emptyCaches();
+        double onDisk = Side.seconds(() -> {
+            taken(open, KindGroup.OTHER, "originals", folder.resolve("disk files " + round));
+            Side.run(List.of("sync"));
+        });
+        Side.emptyCaches();
+        var diskCopy = folder.resolve("disk copy " + round);
+        print("files as they are, disk to disk", onDisk, "cp -r", Side.seconds(() -> {
+            Side.run(copying(from, diskCopy));
+            Side.run(List.of("sync"));
+        }));
+    }
+
+    private static List<String> copying(Path from, Path to) {
+        return List.of("cp", "-r", from.toString(), to.toString());
     }
 
     private static void write(int songs, int pictures, int files, Path folder, Path music, Path camera, Path other)

@@ -39,6 +39,12 @@ final class Side {
         }
     }
 
+    /** What is on the disk is read from the disk again; only root may ask that of Linux. */
+    static void emptyCaches() throws IOException, InterruptedException {
+        run(List.of("sync"));
+        Files.writeString(Path.of("/proc/sys/vm/drop_caches"), "3");
+    }
+
     /** Files of random bytes, a hundred in a folder. */
     static Path tree(Path root, int files, long bytes) throws IOException {
         var random = new Random(1);

@@ -1,5 +1,6 @@
 package app.custodex.cli;
 
+import app.custodex.app.Custodex;
 import app.custodex.app.OpenPhone;
 import app.custodex.base.CancelToken;
 import app.custodex.base.Problem;
@@ -13,6 +14,8 @@ import app.custodex.extract.Extraction;
 import app.custodex.extract.Format;
 import app.custodex.extract.formats.Formats;
 import app.custodex.model.KindGroup;
+import app.custodex.twins.Merge;
+import app.custodex.twins.MergeProposal;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.time.DateTimeException;
@@ -58,8 +61,14 @@ final class ExtractCommand implements Callable<Integer> {
     @Option(
             names = "--as",
             paramLabel = "GROUP=FORMAT[:CHOICE...]",
-            description = "Write this group, in this format; may be given several times")
+            description = {
+                "Write this group, in this format; may be given several times.",
+                "Columns that were given a name are chosen by it, as in contacts=csv:columns=@NAME."
+            })
     private List<String> wished = List.of();
+
+    @Option(names = "--merged", description = "Write contacts as one where that was settled under Twins in the window")
+    private boolean merged;
 
     @Option(names = "--find", paramLabel = "WORDS", defaultValue = "", description = "Only what contains every word")
     private String find;
@@ -97,7 +106,10 @@ final class ExtractCommand implements Callable<Integer> {
 
     /** What is to be written in which form. */
     private record Wish(KindGroup group, Format format, Chosen chosen) {
-        static Wish of(String typed) throws ProblemException {
+        private static final String NAMED = "columns=@";
+
+        /** @param columnSets columns by the names that somebody gave them */
+        static Wish of(String typed, Map<String, String> columnSets) throws ProblemException {
             int equals = typed.indexOf('=');
             var name = equals < 0 ? typed : typed.substring(0, equals);
             var parts = List.of((equals < 0 ? "" : typed.substring(equals + 1)).split(":"));
@@ -111,7 +123,19 @@ final class ExtractCommand implements Callable<Integer> {
                             typed,
                             "There is no such format for " + name,
                             Formats.of(group).stream().map(Format::code).collect(Collectors.joining(", "))));
-            return new Wish(group, format, Chosen.of(format, group, parts.subList(1, parts.size())));
+            var choices = new ArrayList<String>();
+            for (var choice : parts.subList(1, parts.size())) {
+                choices.add(choice.startsWith(NAMED) ? named(choice, columnSets) : choice);
+            }
+            return new Wish(group, format, Chosen.of(format, group, choices));
+        }
+
+        private static String named(String choice, Map<String, String> columnSets) throws ProblemException {
+            var columns = columnSets.get(choice.substring(NAMED.length()));
+            if (columns == null) {
+                throw unknown(choice, "No columns have this name", String.join(", ", columnSets.keySet()));
+            }
+            return "columns=" + columns;
         }
 
         private static String codes() {
@@ -128,17 +152,27 @@ final class ExtractCommand implements Callable<Integer> {
 
     @Override
     public Integer call() throws IOException {
-        var out = spec.commandLine().getOut();
-        var wishes = new ArrayList<Wish>();
-        for (var typed : wished) {
-            wishes.add(Wish.of(typed));
+        try (var custodex = home.open()) {
+            var wishes = new ArrayList<Wish>();
+            for (var typed : wished) {
+                wishes.add(Wish.of(typed, custodex.settings().columnSets()));
+            }
+            return write(wishes, custodex);
         }
-        try (var custodex = home.open();
-                var open = layer.open(custodex)) {
+    }
+
+    private int write(List<Wish> wishes, Custodex custodex) throws IOException {
+        var out = spec.commandLine().getOut();
+        try (var open = layer.open(custodex)) {
             if (wishes.stream().anyMatch(wish -> wish.group() == KindGroup.CONTACTS)) {
                 LayerOption.requireContacts(custodex, open);
             }
-            var orders = orders(wishes, open);
+            var merges = merged ? custodex.trays().merges(open) : List.<Merge>of();
+            var orders = orders(wishes, open).stream()
+                    .map(order -> order.group() == KindGroup.CONTACTS && !merges.isEmpty()
+                            ? order.with(MergeProposal.merged(open.contacts(order.numbers()), merges))
+                            : order)
+                    .toList();
             var result = delivered(delivery ->
                     open.outgoing().extract(orders, zone(open), delivery, folder, done -> {}, new CancelToken()));
             var draft = mail.isPresent()

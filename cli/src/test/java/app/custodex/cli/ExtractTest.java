@@ -3,14 +3,21 @@ package app.custodex.cli;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import app.custodex.app.Custodex;
+import app.custodex.app.Mandate;
 import app.custodex.base.Json;
+import app.custodex.model.Contact;
+import app.custodex.twins.Merge;
 import java.io.IOException;
 import java.io.PrintWriter;
 import java.io.StringWriter;
 import java.net.URI;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Clock;
 import java.util.List;
+import java.util.Locale;
+import java.util.Set;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -89,6 +96,34 @@ class ExtractTest extends CommandTest {
                 runOwn("extract", PHONE, "--to", out.toString(), "--as", "contacts=vcard4:colour"));
         assertCode(1, "no such time zone", runOwn("extract", PHONE, "--to", out.toString(), "--zone", "Moon"));
         assertEquals(List.of("Left out of Fenna's phone.txt", "Messages of Fenna's phone.csv"), names(out));
+    }
+
+    @Test
+    void contactsComeOutMergedAndInTheColumnsThatWereNamed() throws IOException {
+        doneOwn("backup", "ostrel", "--quiet");
+        List<String> merged;
+        try (var custodex = Custodex.open(home(), Clock.systemUTC())) {
+            custodex.rememberColumns("At the counter", "telephones+name");
+            var phone = custodex.strongroom().holdings().phones().getFirst().identity();
+            try (var open = custodex.reading().open(Mandate.ofShop(), phone.identifier(), 1, Locale.ROOT)) {
+                var two = open.contacts().ascending().subList(0, 2);
+                merged = two.stream().map(Contact::title).toList();
+                var settled = new Merge(two.stream().map(Contact::id).toList(), Set.of());
+                custodex.trays().saveMerges(open, List.of(settled));
+            }
+        }
+        var columns = "contacts=csv:columns=@At the counter";
+        doneOwn("extract", PHONE, "--to", out.toString(), "--as", columns);
+        doneOwn("extract", PHONE, "--to", out.toString(), "--as", columns, "--merged");
+        var apart = Files.readAllLines(out.resolve("Contacts of Fenna's phone.csv"));
+        var asOne = Files.readAllLines(out.resolve("Contacts of Fenna's phone (2).csv"));
+        assertTrue(apart.getFirst().matches("\\W?Telephone.*Name"), apart.getFirst());
+        assertEquals(apart.size() - 1, asOne.size());
+        assertTrue(asOne.get(1).endsWith(merged.getFirst()) || asOne.get(1).endsWith(merged.getLast()), asOne.get(1));
+        assertCode(
+                1,
+                "Choose among At the counter",
+                runOwn("extract", PHONE, "--to", out.toString(), "--as", "contacts=csv:columns=@Mine"));
     }
 
     @Test

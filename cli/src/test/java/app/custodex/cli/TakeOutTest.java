@@ -6,6 +6,7 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -50,6 +51,43 @@ class TakeOutTest extends CommandTest {
                 "does not answer",
                 runOwn("database", PHONE, DATABASE, "--ask", "DROP TABLE message", "--csv", path("d.csv")));
         assertFalse(Files.exists(out.resolve("d.csv")));
+    }
+
+    /** One bit of a picture turned in the strongroom: it is told, whichever way the picture leaves. */
+    @Test
+    void anItemThatIsNotWhatWasSavedIsTold() throws IOException {
+        doneOwn("backup", "ostrel", "--quiet");
+        var pictures = "pictures=originals:folders=phone";
+        doneOwn("extract", PHONE, "--to", path("first"), "--as", pictures);
+        Path picture;
+        try (var files = Files.walk(out.resolve("first"))) {
+            picture = files.filter(file -> file.toString().endsWith(".jpg"))
+                    .sorted()
+                    .findFirst()
+                    .orElseThrow();
+        }
+        var item = out.resolve("first/Pictures of " + PHONE).relativize(picture).toString();
+        turnOneBitOf(Files.readAllBytes(picture));
+        var changed = item + ": It is not what was saved";
+        assertCode(3, changed, runOwn("extract", PHONE, "--to", path("second"), "--as", pictures));
+        assertCode(1, changed, runOwn("show", PHONE, item, "--file-to", path("alone.jpg")));
+        assertFalse(Files.exists(out.resolve("alone.jpg")));
+    }
+
+    private void turnOneBitOf(byte[] content) throws IOException {
+        try (var files = Files.walk(home().strongroom())) {
+            for (var file : files.filter(Files::isRegularFile).toList()) {
+                var bytes = Files.readAllBytes(file);
+                int at = new String(bytes, StandardCharsets.ISO_8859_1)
+                        .indexOf(new String(content, StandardCharsets.ISO_8859_1));
+                if (at >= 0) {
+                    bytes[at + content.length / 2] ^= 1;
+                    Files.write(file, bytes);
+                    return;
+                }
+            }
+        }
+        throw new AssertionError("the picture lies in no file of the strongroom");
     }
 
     @Test

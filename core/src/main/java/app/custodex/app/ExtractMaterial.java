@@ -75,9 +75,14 @@ record ExtractMaterial(OpenPhone open, FileSource source, ZoneId zone, Origin or
 
     @Override
     public Optional<String> digest(String item) throws IOException {
+        return saved(open, source, new PhonePath(item));
+    }
+
+    /** The SHA-512 digest that an item has by the records of its layer; empty where none is kept. */
+    static Optional<String> saved(OpenPhone open, FileSource source, PhonePath item) throws IOException {
         return open.layer().isEmpty()
                 ? Optional.empty()
-                : Optional.of(source.facts(new PhonePath(item)).version()).filter(IS_DIGEST);
+                : Optional.of(source.facts(item).version()).filter(IS_DIGEST);
     }
 
     @Override

@@ -44,6 +44,7 @@ import java.io.UncheckedIOException;
 import java.nio.ByteBuffer;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.BitSet;
 import java.util.Collections;
 import java.util.HashMap;
@@ -229,6 +230,15 @@ public final class OpenPhone implements Closeable {
     /** All contacts, from A to Z. Takes up to a second the first time. */
     public ContactIndex contacts() {
         return contacts.get().index();
+    }
+
+    /** Those contacts, from A to Z. */
+    public List<Contact> contacts(long[] numbers) {
+        var wanted = new BitSet();
+        Arrays.stream(numbers).forEach(number -> wanted.set((int) number));
+        return contacts().ascending().stream()
+                .filter(contact -> wanted.get(number(contact)))
+                .toList();
     }
 
     /** The number of one of the contacts in the catalogue. */

@@ -1,6 +1,7 @@
 package app.custodex.app;
 
 import app.custodex.base.CancelToken;
+import app.custodex.base.Digests;
 import app.custodex.base.Problem;
 import app.custodex.base.ProblemException;
 import app.custodex.docket.HandOut;
@@ -30,10 +31,9 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.LinkOption;
 import java.nio.file.Path;
+import java.security.DigestOutputStream;
 import java.time.Instant;
 import java.time.ZoneId;
-import java.util.Arrays;
-import java.util.BitSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -67,8 +67,18 @@ public final class Outgoing {
 
     private OutFolder.Body item(PhonePath path) {
         return out -> {
+            var digest = Digests.sha512();
             try (var in = source.open(path)) {
-                in.transferTo(out);
+                in.transferTo(new DigestOutputStream(out, digest));
+            }
+            var found = Digests.hex(digest);
+            if (ExtractMaterial.saved(open, source, path)
+                    .filter(saved -> !saved.equals(found))
+                    .isPresent()) {
+                throw new ProblemException(Problem.failure(
+                        path.text(),
+                        "It is not what was saved: its digest is another one",
+                        "Look into another layer, or extract it as it is, which tells this and writes it"));
             }
         };
     }
@@ -249,13 +259,8 @@ public final class Outgoing {
     }
 
     private Extraction.Order inOrder(Extraction.Order order) {
-        if (order.group() != KindGroup.CONTACTS || order.contacts().isPresent()) {
-            return order;
-        }
-        var wanted = new BitSet();
-        Arrays.stream(order.numbers()).forEach(number -> wanted.set((int) number));
-        return order.with(open.contacts().ascending().stream()
-                .filter(contact -> wanted.get(open.number(contact)))
-                .toList());
+        return order.group() != KindGroup.CONTACTS || order.contacts().isPresent()
+                ? order
+                : order.with(open.contacts(order.numbers()));
     }
 }

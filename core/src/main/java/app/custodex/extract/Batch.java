@@ -6,6 +6,7 @@ import app.custodex.model.KindGroup;
 import app.custodex.model.Thing;
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Iterator;
@@ -218,6 +219,29 @@ public final class Batch {
     /** Tells that an item can't be read, and what that means, such as "so it is left out". */
     public void unreadable(String item, String means) {
         problem(Problem.loss(item, "It can't be read, " + means, "Check the layer; look into an older one"));
+    }
+
+    /**
+     * Writes an item as it is, and tells when it is not what the layer saved.
+     *
+     * @param name of the file
+     * @throws UnreadableException when it can't be read
+     */
+    public Path original(OutFolder into, String name, String item) throws IOException {
+        try (var content = material.open(item)) {
+            var written = into.original(name, content, material.modified(item));
+            if (!into.isPreview()) {
+                material.digest(item).ifPresent(digest -> report.copied(item, digest, written));
+            }
+            return written.file();
+        }
+    }
+
+    /** Tells when an item is not what the layer saved. */
+    public void compare(String item, String digest) throws IOException {
+        if (material.digest(item).filter(saved -> !saved.equals(digest)).isPresent()) {
+            problem(Report.differs(item));
+        }
     }
 
     /** Counts something that the format has no place for, such as "photos". */

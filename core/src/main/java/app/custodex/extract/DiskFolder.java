@@ -1,6 +1,6 @@
 package app.custodex.extract;
 
-import app.custodex.base.Digests;
+import app.custodex.base.DigestAside;
 import app.custodex.base.SafeNames;
 import java.io.BufferedOutputStream;
 import java.io.IOException;
@@ -9,7 +9,6 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.nio.file.attribute.FileTime;
-import java.security.DigestOutputStream;
 import java.time.Instant;
 
 /** A folder on the disk. Each file is written under a name ending in ".part" and gets its own name once it is complete. */
@@ -38,10 +37,10 @@ public final class DiskFolder implements OutFolder {
 
     @Override
     public Path file(String wish, String ending, Body body) throws IOException {
-        return write(SafeNames.of(wish, "Unnamed"), ending, body);
+        return write(SafeNames.of(wish, "Unnamed"), ending, body).file();
     }
 
-    private Path write(String stem, String ending, Body body) throws IOException {
+    private WrittenFile write(String stem, String ending, Body body) throws IOException {
         return write(
                 SafeNames.free(folder, stem, ending + ".part"),
                 part -> SafeNames.moveToFree(part, folder, stem, ending),
@@ -55,7 +54,8 @@ public final class DiskFolder implements OutFolder {
      */
     public Path exactly(Path file, Body body) throws IOException {
         var name = file.getFileName().toString();
-        return write(SafeNames.free(folder, name, ".part"), part -> Files.move(part, file), body);
+        return write(SafeNames.free(folder, name, ".part"), part -> Files.move(part, file), body)
+                .file();
     }
 
     /** Gives a complete file its name. */
@@ -63,19 +63,20 @@ public final class DiskFolder implements OutFolder {
         Path name(Path part) throws IOException;
     }
 
-    private Path write(Path part, Naming naming, Body body) throws IOException {
+    private WrittenFile write(Path part, Naming naming, Body body) throws IOException {
         files.begin();
         boolean complete = false;
         try {
-            var digest = Digests.sha512();
-            try (var disk = Files.newOutputStream(part, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE);
-                    var out = new BufferedOutputStream(new DigestOutputStream(disk, digest), BUFFER)) {
+            var disk = new DigestAside(
+                    Files.newOutputStream(part, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE));
+            try (var out = new BufferedOutputStream(disk, BUFFER)) {
                 body.writeTo(out);
             }
             var target = naming.name(part);
             complete = true;
-            files.complete(new WrittenFile(target, Files.size(target), Digests.hex(digest)));
-            return target;
+            var written = new WrittenFile(target, Files.size(target), disk.digest());
+            files.complete(written);
+            return written;
         } finally {
             if (!complete) {
                 files.fail();
@@ -85,10 +86,10 @@ public final class DiskFolder implements OutFolder {
     }
 
     @Override
-    public Path original(String name, InputStream content, Instant modified) throws IOException {
+    public WrittenFile original(String name, InputStream content, Instant modified) throws IOException {
         var split = SafeNames.split(name);
         var written = write(split.stem(), split.ending(), content::transferTo);
-        Files.setLastModifiedTime(written, FileTime.from(modified));
+        Files.setLastModifiedTime(written.file(), FileTime.from(modified));
         return written;
     }
 

@@ -134,6 +134,7 @@ public final class Extraction {
             });
         }
         into.finish(material, orders, leftOut);
+        report.compareCopies();
         return new ExtractResult(
                 into.onDisk().stream().map(WrittenFile::file).toList(), report.count(), leftOut, report.problems());
     }

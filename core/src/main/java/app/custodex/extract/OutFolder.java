@@ -44,8 +44,8 @@ public interface OutFolder {
         });
     }
 
-    /** Writes an original, byte for byte, with the time at which it was last changed. */
-    Path original(String name, InputStream content, Instant modified) throws IOException;
+    /** Writes an original, byte for byte, with the time at which it was last changed. A preview does not read it. */
+    WrittenFile original(String name, InputStream content, Instant modified) throws IOException;
 
     /** Whether nothing of what is written stays, so that nobody need take pains with the content. */
     default boolean isPreview() {

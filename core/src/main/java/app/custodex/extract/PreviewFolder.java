@@ -40,8 +40,8 @@ final class PreviewFolder implements OutFolder {
     }
 
     @Override
-    public Path original(String name, InputStream content, Instant modified) {
-        return keep(SafeNames.of(name, "Unnamed"), new byte[0]);
+    public WrittenFile original(String name, InputStream content, Instant modified) {
+        return WrittenFile.of(keep(SafeNames.of(name, "Unnamed"), new byte[0]), 0, "");
     }
 
     private Path keep(String name, byte[] beginning) {

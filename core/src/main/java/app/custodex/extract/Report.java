@@ -22,6 +22,14 @@ public final class Report {
 
     private final Things things;
     private final Optional<Report> whole;
+    private final List<Copy> copies = new ArrayList<>();
+
+    /**
+     * A file that was written as it is.
+     *
+     * @param digest of its item by the records of the layer
+     */
+    private record Copy(String item, String digest, WrittenFile written) {}
 
     /** @param progress is told how many things are written */
     public Report(IntConsumer progress) {
@@ -62,6 +70,27 @@ public final class Report {
             whole.ifPresent(report -> report.leftOut(what, count));
             leftOut.merge(what, count, Integer::sum);
         }
+    }
+
+    /** A file was written as it is; whether it is what the layer saved is found out in the end, when its digest is known. */
+    void copied(String item, String digest, WrittenFile written) {
+        whole.ifPresentOrElse(
+                report -> report.copied(item, digest, written), () -> copies.add(new Copy(item, digest, written)));
+    }
+
+    /** Tells which of the files that were written as they are differ from what the layer saved. */
+    void compareCopies() {
+        copies.stream()
+                .filter(copy -> !copy.written().sha512().equals(copy.digest()))
+                .forEach(copy -> problem(differs(copy.item())));
+    }
+
+    /** What is told about an item that is not what the layer saved. */
+    static Problem differs(String item) {
+        return Problem.loss(
+                item,
+                "It is not what was saved: its digest is another one",
+                "Check the layer; do not rely on this item");
     }
 
     void written(Thing thing, Function<Thing, List<String>> said) {

@@ -96,6 +96,23 @@ public final class MergeProposal {
         return new MergeProposal(contacts, leftOut);
     }
 
+    /** Contacts as one where that was settled and all of them are among these; the others as they are. */
+    public static List<Contact> merged(List<Contact> apart, List<Merge> merges) {
+        var contacts = new ArrayList<>(apart);
+        for (var merge : merges) {
+            var members = merge.of().stream()
+                    .flatMap(id ->
+                            contacts.stream().filter(contact -> contact.id().equals(id)))
+                    .toList();
+            if (members.size() == merge.of().size() && !members.isEmpty()) {
+                contacts.set(
+                        contacts.indexOf(members.getFirst()), of(members, merge).merged());
+                contacts.removeAll(members);
+            }
+        }
+        return List.copyOf(contacts);
+    }
+
     /** What was settled before. */
     public static MergeProposal of(List<Contact> contacts, Merge merge) {
         return new MergeProposal(contacts, merge.leftOut());

@@ -83,7 +83,8 @@ class FormatsTest {
         var out = new DiskFolder(folder.resolve("out"), files);
         var at = Instant.parse("2025-11-14T20:04:00Z");
         for (var name : List.of("../up.jpg", "a/b.jpg", "CON.txt", ".hidden", "x.", "no ending", "a.toolonganending")) {
-            var written = out.original(name, new ByteArrayInputStream(new byte[] {1}), at);
+            var written = out.original(name, new ByteArrayInputStream(new byte[] {1}), at)
+                    .file();
             assertEquals(folder.resolve("out"), written.getParent(), name);
             assertEquals(at, Files.getLastModifiedTime(written).toInstant());
         }

@@ -169,13 +169,18 @@ public final class Written {
 
     /** Writes all things of a group. */
     public static ExtractResult all(KindGroup group, String how, Catalogue catalogue, Path folder) throws IOException {
+        return all(group, how, catalogue, Delivery.FILES, folder);
+    }
+
+    static ExtractResult all(KindGroup group, String how, Catalogue catalogue, Delivery delivery, Path folder)
+            throws IOException {
         var picked = new BitSet();
         picked.set(1, 1_000_000);
         var numbers = Extraction.groups(catalogue, picked).getOrDefault(group, new long[0]);
         return write(
                 new FromCatalogue(catalogue, contact -> Optional.empty(), ZoneId.of("Europe/Oslo")),
                 List.of(order(group, numbers, how)),
-                Delivery.FILES,
+                delivery,
                 folder);
     }
 

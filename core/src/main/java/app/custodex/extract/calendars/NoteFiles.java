@@ -153,9 +153,8 @@ public final class NoteFiles implements Format {
     }
 
     private static Optional<String> put(Attachment attachment, OutFolder folder, Batch batch) throws IOException {
-        try (var content = batch.material().open(attachment.item())) {
-            return Optional.of(folder.relative(folder.original(
-                    attachment.title(), content, batch.material().modified(attachment.item()))));
+        try {
+            return Optional.of(folder.relative(batch.original(folder, attachment.title(), attachment.item())));
         } catch (UnreadableException e) {
             batch.unreadable(attachment.item(), "so it is missing in its note");
             return Optional.empty();

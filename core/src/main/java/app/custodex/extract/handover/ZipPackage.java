@@ -127,16 +127,17 @@ final class ZipPackage implements Bag.Container {
 
         @Override
         public Path file(String wish, String end, Body body) throws IOException {
-            return write(SafeNames.of(wish, "Unnamed"), end, Optional.empty(), body);
+            return write(SafeNames.of(wish, "Unnamed"), end, Optional.empty(), body)
+                    .file();
         }
 
         @Override
-        public Path original(String own, InputStream content, Instant modified) throws IOException {
+        public WrittenFile original(String own, InputStream content, Instant modified) throws IOException {
             var split = SafeNames.split(own);
             return write(split.stem(), split.ending(), Optional.of(modified), content::transferTo);
         }
 
-        private Path write(String stem, String end, Optional<Instant> modified, Body body) throws IOException {
+        private WrittenFile write(String stem, String end, Optional<Instant> modified, Body body) throws IOException {
             files.begin();
             boolean complete = false;
             try (var spool = new Spool()) {
@@ -152,8 +153,9 @@ final class ZipPackage implements Bag.Container {
                 }
                 zip.closeArchiveEntry();
                 complete = true;
-                files.complete(new WrittenFile(place, spool.size(), Digests.hex(digest)));
-                return place;
+                var written = WrittenFile.of(place, spool.size(), Digests.hex(digest));
+                files.complete(written);
+                return written;
             } finally {
                 if (!complete) {
                     files.fail();
@@ -176,7 +178,7 @@ final class ZipPackage implements Bag.Container {
         zip.close();
         finished = true;
         var file = SafeNames.moveToFree(part, folder, name, ending);
-        complete = Optional.of(new WrittenFile(file, Files.size(file), Digests.hex(digest)));
+        complete = Optional.of(WrittenFile.of(file, Files.size(file), Digests.hex(digest)));
     }
 
     @Override

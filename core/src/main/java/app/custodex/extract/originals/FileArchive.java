@@ -1,5 +1,6 @@
 package app.custodex.extract.originals;
 
+import app.custodex.base.DigestAside;
 import app.custodex.extract.Batch;
 import app.custodex.extract.Chosen;
 import app.custodex.extract.Format;
@@ -136,8 +137,9 @@ public final class FileArchive implements Format {
             String item, Batch batch, ArchiveOutputStream<E> archive, Entry<E> entry) throws IOException {
         try (var spool = new Spool()) {
             FileTime modified;
+            var digest = new DigestAside(spool);
             try (var content = batch.material().open(item)) {
-                content.transferTo(spool);
+                content.transferTo(digest);
                 modified = FileTime.from(batch.material().modified(item));
             } catch (UnreadableException e) {
                 batch.unreadable(item, "so it is left out");
@@ -148,6 +150,7 @@ public final class FileArchive implements Format {
                 content.transferTo(archive);
             }
             archive.closeArchiveEntry();
+            batch.compare(item, digest.digest().join());
         }
     }
 }

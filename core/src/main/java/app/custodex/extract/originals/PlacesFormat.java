@@ -49,7 +49,8 @@ public enum PlacesFormat implements Format {
                         var point = any.get();
                         xml.writeStartElement("wpt");
                         xml.writeAttribute("lat", point.latitude());
-                        xml.writeAttribute("lon", point.longitude());
+                        // The longitudeType of the schema of GPX 1.1 ends before 180, which is the same line as -180.
+                        xml.writeAttribute("lon", point.longitude().replaceFirst("^180\\.0+$", "-$0"));
                         if (!point.time().isEmpty()) {
                             Xml.element(xml, "time", point.time());
                         }

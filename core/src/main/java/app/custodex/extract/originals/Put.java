@@ -17,6 +17,7 @@ import app.custodex.model.Voicemail;
 import java.io.ByteArrayInputStream;
 import java.io.Closeable;
 import java.io.IOException;
+import java.io.InputStream;
 import java.nio.file.Path;
 import java.util.EnumSet;
 import java.util.Iterator;
@@ -144,17 +145,17 @@ final class Put implements Closeable {
     }
 
     private Path asItIs(OutFolder into, String name, String item) throws IOException {
-        try (var content = batch.material().open(item)) {
-            return into.original(name, content, batch.material().modified(item));
-        }
+        return batch.original(into, name, item);
+    }
+
+    /** Writes what was made of an item. */
+    private Path made(OutFolder into, String name, InputStream content, String item) throws IOException {
+        return into.original(name, content, batch.material().modified(item)).file();
     }
 
     private Path sound(OutFolder into, String name, String item, SoundForm wanted) throws IOException {
         if (into.isPreview()) {
-            return into.original(
-                    wanted.name(name),
-                    new ByteArrayInputStream(new byte[0]),
-                    batch.material().modified(item));
+            return made(into, wanted.name(name), InputStream.nullInputStream(), item);
         }
         var made = soundOf(item);
         if (made.isEmpty()) {
@@ -163,7 +164,7 @@ final class Put implements Closeable {
         }
         try (var spool = made.get();
                 var content = spool.content()) {
-            return into.original(wanted.name(name), content, batch.material().modified(item));
+            return made(into, wanted.name(name), content, item);
         }
     }
 
@@ -185,20 +186,14 @@ final class Put implements Closeable {
 
     private Optional<Path> picture(OutFolder into, String name, String item) throws IOException {
         if (into.isPreview()) {
-            return Optional.of(into.original(
-                    pictures.name(name),
-                    new ByteArrayInputStream(new byte[0]),
-                    batch.material().modified(item)));
+            return Optional.of(made(into, pictures.name(name), InputStream.nullInputStream(), item));
         }
         try {
             var made = madePictures.take(item);
             if (!made.lost().isEmpty()) {
                 batch.leftOut(made.lost());
             }
-            return Optional.of(into.original(
-                    pictures.name(name),
-                    new ByteArrayInputStream(made.content()),
-                    batch.material().modified(item)));
+            return Optional.of(made(into, pictures.name(name), new ByteArrayInputStream(made.content()), item));
         } catch (Impossible e) {
             if (form.facts() != PictureForm.Facts.ALL) {
                 batch.leftOut(e.getMessage() + ", since nothing can be taken out of them");

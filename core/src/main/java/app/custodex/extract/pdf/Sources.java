@@ -1,7 +1,6 @@
 package app.custodex.extract.pdf;
 
 import app.custodex.base.Digests;
-import app.custodex.base.Problem;
 import app.custodex.extract.Batch;
 import app.custodex.extract.Clean;
 import app.custodex.extract.OutFolder;
@@ -65,15 +64,9 @@ public final class Sources {
     }
 
     private Optional<String> readNow(String item) throws IOException {
-        var material = batch.material();
-        try (var content = material.open(item)) {
+        try (var content = batch.material().open(item)) {
             var found = Digests.of(content);
-            if (material.digest(item).filter(known -> !known.equals(found)).isPresent()) {
-                batch.problem(Problem.loss(
-                        item,
-                        "It is not what was saved: its digest is another one",
-                        "Check the layer; do not rely on this item"));
-            }
+            batch.compare(item, found);
             return Optional.of(found);
         } catch (UnreadableException e) {
             batch.unreadable(item, "so it has no digest");

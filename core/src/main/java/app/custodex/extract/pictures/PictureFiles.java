@@ -1,5 +1,6 @@
 package app.custodex.extract.pictures;
 
+import app.custodex.base.Digests;
 import app.custodex.extract.Material;
 import app.custodex.extract.pictures.CameraFacts.Unreadable;
 import app.custodex.extract.pictures.PictureForm.Coding;
@@ -60,6 +61,11 @@ public final class PictureFiles {
         }
         if (file.length > LARGEST) {
             throw new Impossible("pictures of more than 200 MB");
+        }
+        if (material.digest(item)
+                .filter(saved -> !saved.equals(Digests.of(file)))
+                .isPresent()) {
+            throw new Impossible("pictures that are not what was saved");
         }
         var jpeg = PictureForm.isJpeg(ending) ? jpeg(file) : Optional.<JpegFile>empty();
         if (jpeg.isPresent() && form.coding() != Coding.PNG && form.side() > MediaWorkers.LARGEST) {

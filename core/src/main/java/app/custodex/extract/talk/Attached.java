@@ -41,11 +41,11 @@ final class Attached {
 
     private Line.File write(Attachment attachment) {
         var title = attachment.title();
-        try (var content = batch.material().open(attachment.item())) {
+        try {
             if (folder.isEmpty()) {
                 folder = Optional.of(beside.folder("attachments of " + batch.title()));
             }
-            var file = folder.get().original(title, content, batch.material().modified(attachment.item()));
+            var file = batch.original(folder.get(), title, attachment.item());
             return new Line.File(title, Pages.reference(beside.relative(file)), Pages.isPicture(title));
         } catch (UnreadableException e) {
             batch.unreadable(attachment.item(), "so it is only named");

@@ -23,6 +23,7 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
+import java.security.DigestInputStream;
 import java.time.Instant;
 import java.time.ZoneOffset;
 import java.time.ZonedDateTime;
@@ -142,8 +143,10 @@ public final class MboxFormat implements Format {
                 "Content-Type: " + type
                         + "\nContent-Transfer-Encoding: base64\nContent-Disposition: attachment;\n filename=\""
                         + word(file.title()).replace("\"", "'") + "\"\n\n");
+        var digest = Digests.sha512();
         try (var content = messages.material().open(file.item())) {
-            encode(content, to);
+            encode(new DigestInputStream(content, digest), to);
+            messages.compare(file.item(), Digests.hex(digest));
         } catch (UnreadableException e) {
             messages.unreadable(file.item(), "so it is missing in its message");
         }

@@ -216,17 +216,9 @@ final class ExtractView extends HBox {
     }
 
     private List<Contact> contacts(boolean asOne) {
-        var wanted = new BitSet();
-        for (long number : numbers.getOrDefault(KindGroup.CONTACTS, new long[0])) {
-            wanted.set((int) number);
-        }
-        return phone.map(open -> {
-                    var apart = open.contacts().ascending().stream()
-                            .filter(contact -> wanted.get(open.number(contact)))
-                            .toList();
-                    return asOne ? tray.merged(apart) : apart;
-                })
+        var apart = phone.map(open -> open.contacts(numbers.getOrDefault(KindGroup.CONTACTS, new long[0])))
                 .orElse(List.of());
+        return asOne ? tray.merged(apart) : apart;
     }
 
     private List<Extraction.Order> orders() {

@@ -77,20 +77,7 @@ final class TrayModel {
 
     /** Contacts as one where that was settled and all of them are among these. */
     List<Contact> merged(List<Contact> apart) {
-        var contacts = new ArrayList<>(apart);
-        for (var merge : merges.get()) {
-            var members = merge.of().stream()
-                    .flatMap(id ->
-                            contacts.stream().filter(contact -> contact.id().equals(id)))
-                    .toList();
-            if (members.size() == merge.of().size() && !members.isEmpty()) {
-                contacts.set(
-                        contacts.indexOf(members.getFirst()),
-                        MergeProposal.of(members, merge).merged());
-                contacts.removeAll(members);
-            }
-        }
-        return List.copyOf(contacts);
+        return MergeProposal.merged(apart, merges.get());
     }
 
     private void keepMerges(List<Merge> now) {
