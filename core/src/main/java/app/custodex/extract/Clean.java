@@ -11,7 +11,18 @@ public final class Clean {
     /** Keeps line breaks, all as \n. */
     public static String text(String text) {
         var unix = text.indexOf('\r') < 0 ? text : text.replace("\r\n", "\n").replace('\r', '\n');
-        return CONTROLS.matcher(unix).replaceAll("");
+        return isPlain(unix) ? unix : CONTROLS.matcher(unix).replaceAll("");
+    }
+
+    /** Whether there is nothing to look for, as in nearly all texts. */
+    private static boolean isPlain(String text) {
+        for (int i = 0; i < text.length(); i++) {
+            char c = text.charAt(i);
+            if (Character.isISOControl(c) && c != '\n' && c != '\t' || Character.isSurrogate(c) || c >= '\ufffe') {
+                return false;
+            }
+        }
+        return true;
     }
 
     /** Without line breaks too. */

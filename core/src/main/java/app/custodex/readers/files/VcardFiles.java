@@ -63,13 +63,19 @@ public final class VcardFiles extends FileReader {
     @Override
     public Optional<byte[]> picture(ThingId id, PhoneFiles phone) throws IOException {
         var path = new PhonePath(id.item());
+        try (var cutter = new VcardCutter(phone.open(path))) {
+            var first = cutter.next(); // most files hold one card
+            if (first.isPresent() && new Keys().next(first.get()).equals(id.key())) {
+                return VcardParse.photo(first.get().text());
+            }
+        }
         var offset = phone.place(path, id.key(), () -> places(path, phone));
         if (offset.isEmpty()) {
             return Optional.empty();
         }
         try (var cutter = new VcardCutter(phone.open(path))) {
             cutter.skipTo(offset.get());
-            return cutter.next().flatMap(card -> new VcardParse(card.text(), new VcardLosses(path.text())).photo());
+            return cutter.next().flatMap(card -> VcardParse.photo(card.text()));
         }
     }
 

@@ -115,10 +115,17 @@ final class VcardParse {
         return !photo.isBlank();
     }
 
-    /** Empty when there is none inside the card, or what is there is no base64. */
-    Optional<byte[]> photo() {
+    /** The picture of a card; empty when there is none inside it, or what is there is no base64. */
+    static Optional<byte[]> photo(String whole) {
+        return CardLine.first(whole, "PHOTO", line -> pictureAt(line) >= 0)
+                .map(line -> whole.substring(pictureAt(line), line.end()))
+                .filter(base64 -> !base64.isBlank())
+                .flatMap(VcardParse::decoded);
+    }
+
+    private static Optional<byte[]> decoded(String base64) {
         try {
-            return hasPhoto() ? Optional.of(Base64.getMimeDecoder().decode(photo)) : Optional.empty();
+            return Optional.of(Base64.getMimeDecoder().decode(base64));
         } catch (IllegalArgumentException e) {
             return Optional.empty();
         }
