@@ -7,18 +7,16 @@ import app.custodex.base.Problem.Grade;
 import app.custodex.base.ProblemException;
 import app.custodex.catalogue.Catalogue;
 import app.custodex.catalogue.Filter;
+import app.custodex.catalogue.Meant;
 import app.custodex.exchange.ThingLines;
 import app.custodex.model.Thing;
 import app.custodex.model.ThingKind;
-import app.custodex.search.Asked;
-import app.custodex.search.Fold;
 import app.custodex.strongroom.LayerRecord;
 import java.io.IOException;
 import java.io.PrintWriter;
 import java.time.LocalDate;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
@@ -137,16 +135,7 @@ final class FilterOption {
     }
 
     private static OptionalLong person(Catalogue catalogue, String typed) throws IOException {
-        var wanted = Fold.fold(typed.strip());
-        var digits = typed.chars().anyMatch(Character::isLetter)
-                ? ""
-                : Asked.digits(typed).replaceFirst("^0+", "");
-        var found = catalogue.people().stream()
-                .filter(person -> Fold.fold(person.name()).equals(wanted)
-                        || person.addresses().contains(typed.strip().toLowerCase(Locale.ROOT))
-                        || digits.length() > 3
-                                && person.addresses().stream().anyMatch(address -> address.endsWith(digits)))
-                .toList();
+        var found = catalogue.people().stream().filter(Meant.exactly(typed)).toList();
         if (found.size() > 1) {
             throw new ProblemException(
                     Problem.failure(typed, "More than one person is meant", "Give the whole number or mail address"));

@@ -7,6 +7,7 @@ import app.custodex.catalogue.Catalogue;
 import app.custodex.catalogue.Catalogue.Entry;
 import app.custodex.catalogue.Catalogue.State;
 import app.custodex.catalogue.Filter;
+import app.custodex.catalogue.Meant;
 import app.custodex.catalogue.Spine;
 import app.custodex.catalogue.Spine.Seen;
 import app.custodex.catalogue.Spine.View;
@@ -92,10 +93,11 @@ public final class LiveSearch implements Closeable {
     /**
      * What is asked.
      *
+     * @param with only what somebody of this name or number is in; several people may be meant. Empty for whoever is in it
      * @param kinds empty for all
      * @param filter everything else that has to be so
      */
-    public record Question(String typed, Set<ThingKind> kinds, Filter filter) {}
+    public record Question(String typed, String with, Set<ThingKind> kinds, Filter filter) {}
 
     /**
      * Asks layers, the newest of each phone first.
@@ -204,7 +206,7 @@ public final class LiveSearch implements Closeable {
         void add(Place place, OpenPhone open, Question question) throws IOException {
             var catalogue = open.catalogue();
             var spine = catalogue.spine();
-            var numbers = catalogue.matching(question.typed(), question.filter());
+            var numbers = matching(catalogue, question);
             var all = spine.see(new View(Optional.empty(), new BitSet(), Optional.of(numbers)));
             complete &= take(place, catalogue, spine, all);
             int wanted = all.places().length;
@@ -214,6 +216,19 @@ public final class LiveSearch implements Closeable {
                 wanted = ofKinds.places().length;
             }
             layers.add(new InLayer(place, open, spine, wanted));
+        }
+
+        private static BitSet matching(Catalogue catalogue, Question question) throws IOException {
+            if (question.with().isBlank()) {
+                return catalogue.matching(question.typed(), question.filter());
+            }
+            var numbers = new BitSet();
+            var meant = Meant.perhaps(question.with());
+            for (var person : catalogue.people().stream().filter(meant).toList()) {
+                numbers.or(
+                        catalogue.matching(question.typed(), question.filter().of(person)));
+            }
+            return numbers;
         }
 
         private BitSet bits() {

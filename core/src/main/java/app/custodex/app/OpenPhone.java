@@ -290,8 +290,7 @@ public final class OpenPhone implements Closeable {
 
     /** The picture that goes with a thing and lies in its store, such as a contact's photo; empty when there is none. */
     Optional<byte[]> picture(ThingId id) throws IOException {
-        var names = catalogue.readersOf(
-                id.item(), readers.stream().map(Reader::name).toList());
+        var names = catalogue.readersOf(id.item());
         for (var reader : readers) {
             if (names.contains(reader.name())) {
                 var picture = reader.picture(id, files);

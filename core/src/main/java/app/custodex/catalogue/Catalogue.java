@@ -20,7 +20,6 @@ import java.sql.DriverManager;
 import java.sql.PreparedStatement;
 import java.sql.SQLException;
 import java.util.ArrayList;
-import java.util.Collections;
 import java.util.Arrays;
 import java.util.BitSet;
 import java.util.Collection;
@@ -478,6 +477,9 @@ public final class Catalogue implements Closeable {
      * @param locale by which words are sorted
      */
     public Lists.Arranged arranged(int[] numbers, Lists.Sorting sorting, Locale locale) throws IOException {
+        if (sorting == Lists.Sorting.MADE) {
+            return Lists.byMade(read(Arrays.stream(numbers).asLongStream().toArray()));
+        }
         return sorting.gathers()
                 ? Gathering.of(this, sorting).arrange(numbers, locale)
                 : ask(() -> Lists.arrange(db, numbers, sorting, locale));
@@ -522,17 +524,12 @@ public final class Catalogue implements Closeable {
                 : read(numbers[0]).stream().findFirst();
     }
 
-    /** Which of these readers read this item; they are asked by name, since a phone may have a store for each of 50,000 contacts. */
-    public List<String> readersOf(String item, List<String> among) throws IOException {
+    /** The names of the readers that read this item. */
+    public List<String> readersOf(String item) throws IOException {
         return ask(() -> {
             var names = new ArrayList<String>();
-            var marks = String.join(", ", Collections.nCopies(among.size(), "?"));
-            try (var query =
-                    db.prepareStatement("SELECT reader FROM store WHERE name = ? AND reader IN (" + marks + ")")) {
+            try (var query = db.prepareStatement("SELECT reader FROM store WHERE name = ?")) {
                 query.setString(1, item);
-                for (int i = 0; i < among.size(); i++) {
-                    query.setString(i + 2, among.get(i));
-                }
                 try (var rows = query.executeQuery()) {
                     while (rows.next()) {
                         names.add(rows.getString(1));

@@ -44,6 +44,11 @@ public record Filter(
         return new Filter(kinds, person, account, from, until, true, outgoing);
     }
 
+    /** The same, of one person only. */
+    public Filter of(Catalogue.Person only) {
+        return new Filter(kinds, OptionalLong.of(only.id()), account, from, until, attached, outgoing);
+    }
+
     /** The same, whoever is in it. */
     Filter withoutPerson() {
         return new Filter(kinds, OptionalLong.empty(), account, from, until, attached, outgoing);

@@ -1,9 +1,11 @@
 package app.custodex.catalogue;
 
+import app.custodex.catalogue.Catalogue.Entry;
 import app.custodex.model.Bookmark;
 import app.custodex.model.Call;
 import app.custodex.model.Event;
 import app.custodex.model.MediaFile;
+import app.custodex.model.Moment;
 import app.custodex.model.Note;
 import app.custodex.model.Task;
 import app.custodex.model.Thing;
@@ -13,6 +15,8 @@ import com.ibm.icu.util.ULocale;
 import java.sql.Connection;
 import java.sql.SQLException;
 import java.time.Duration;
+import java.time.Instant;
+import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
@@ -39,6 +43,8 @@ public final class Lists {
         MESSAGES,
         /** Conversations by their last message, the newest first. */
         LAST_MESSAGE,
+        /** Notes by when they were made, the newest first, and those of which nobody knows it last. */
+        MADE,
         /** By the albums that they are in. */
         ALBUM,
         /** By the playlists that they are in. */
@@ -136,9 +142,24 @@ public final class Lists {
                         Comparator.comparingInt(Section::count).reversed(),
                         alphabet);
             case SHELF -> sections(rows, Row::shelf, newest, (one, other) -> 0, alphabet);
-            case ALBUM, PLAYLIST, CONVERSATION, GENRE, PLACE ->
+            case ALBUM, PLAYLIST, CONVERSATION, GENRE, PLACE, MADE ->
                 throw new IllegalArgumentException(sorting + " is no order of what things are");
         };
+    }
+
+    /** @param notes in the order of time */
+    static Arranged byMade(List<Entry> notes) {
+        var newest = Comparator.<Entry, Instant>comparing(entry -> made(entry.thing())
+                        .map(at -> at.instant(ZoneOffset.UTC))
+                        .orElse(Instant.MIN))
+                .reversed();
+        var sorted = notes.reversed().stream().sorted(newest).toList();
+        return new Arranged(
+                sorted.stream().mapToInt(entry -> (int) entry.number()).toArray(), List.of(), new int[sorted.size()]);
+    }
+
+    private static Optional<Moment> made(Thing thing) {
+        return thing instanceof Note note ? note.made() : Optional.empty();
     }
 
     private static Arranged list(List<Row> rows, Comparator<Row> order) {

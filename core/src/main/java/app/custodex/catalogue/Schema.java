@@ -7,12 +7,12 @@ import java.util.List;
 /** The tables of a catalogue. */
 final class Schema {
     /** Raised whenever the tables, the model, or what readers and the index make of the data change. */
-    static final int FORM = 13;
+    static final int FORM = 14;
 
     private static final List<String> TABLES = List.of(
             "CREATE TABLE head (name TEXT PRIMARY KEY, value TEXT) WITHOUT ROWID",
             // What was read together, and the version of it that was.
-            "CREATE TABLE store (id INTEGER PRIMARY KEY, reader TEXT, name TEXT, version TEXT, problems BLOB, UNIQUE (reader, name))",
+            "CREATE TABLE store (id INTEGER PRIMARY KEY, reader TEXT, name TEXT, version TEXT, problems BLOB, UNIQUE (name, reader))",
             // One row a thing, whatever its kind: by what it is filtered and sorted.
             "CREATE TABLE thing (id INTEGER PRIMARY KEY, store INTEGER, key TEXT, kind INTEGER, at INTEGER, day INTEGER,"
                     + " within INTEGER, account TEXT, outgoing INTEGER, attached INTEGER, who INTEGER, title TEXT,"

@@ -63,7 +63,8 @@ class ListsTest {
                     TITLES.get(random.nextInt(TITLES.size())),
                     "",
                     moment(),
-                    List.of()));
+                    List.of(),
+                    i % 5 == 0 ? Optional.empty() : moment()));
             things.add(new MediaFile(
                     new ThingId("all", "p" + i),
                     ThingKind.PICTURE,
@@ -115,6 +116,23 @@ class ListsTest {
             }
             var counts = arranged.sections().stream().map(Section::count).toList();
             assertEquals(counts.stream().sorted(Comparator.reverseOrder()).toList(), counts, "most often first");
+        }
+    }
+
+    @Test
+    void notesByWhenTheyWereMadeEndWithThoseOfWhichNobodyKnows() throws IOException {
+        try (var catalogue = catalogue()) {
+            var notes = of(catalogue, ThingKind.NOTE);
+            var listed = things(
+                    catalogue,
+                    catalogue.arranged(notes, Sorting.MADE, Locale.UK).numbers());
+            var made = listed.stream().map(thing -> ((Note) thing).made()).toList();
+            var known =
+                    made.stream().flatMap(Optional::stream).map(Moment::text).toList();
+            assertEquals(notes.length, listed.size());
+            assertEquals(known.stream().sorted(Comparator.reverseOrder()).toList(), known);
+            assertEquals(320, known.size());
+            assertTrue(made.subList(320, 400).stream().allMatch(Optional::isEmpty));
         }
     }
 

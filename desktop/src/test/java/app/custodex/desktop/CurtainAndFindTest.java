@@ -234,6 +234,13 @@ class CurtainAndFindTest extends WindowTest {
                 "the messages",
                 () -> robot.lookup("#find-list").<Hit>queryListView().getItems().stream()
                         .allMatch(hit -> hit.entry().thing() instanceof Message));
+        int ofAll = things(robot, "#find-list");
+        click(robot, "#find-with");
+        robot.write("nobody at all");
+        robot.push(KeyCode.ENTER);
+        until("nothing of nobody", () -> things(robot, "#find-list") == 0);
+        click(robot, "#chip-with");
+        until("all of it again", () -> things(robot, "#find-list") == ofAll);
         click(robot, "#find-everywhere");
         robot.push(KeyCode.DOWN);
         var hit = (Message) chosen(robot).entry().thing();

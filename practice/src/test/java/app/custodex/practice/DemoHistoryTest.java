@@ -117,7 +117,7 @@ class DemoHistoryTest {
                         Locale.UK);
                 custodex.search().find(query, phones, (thing, in) -> things.add(thing), new CancelToken());
                 var answers = new ArrayList<LiveSearch.Answer>();
-                var everything = new LiveSearch.Question(typed, Set.of(), Filter.EVERYTHING);
+                var everything = new LiveSearch.Question(typed, "", Set.of(), Filter.EVERYTHING);
                 live.find(everything, phones, Optional.empty(), answers::add, new CancelToken());
                 var last = answers.getLast();
                 assertTrue(last.finished());
@@ -128,12 +128,17 @@ class DemoHistoryTest {
                     assertEquals(LiveSearch.MOST, last.hits().size(), typed);
                 }
                 counts.add(last.hits().size());
-                var messages = new LiveSearch.Question(typed, Set.of(ThingKind.MESSAGE), Filter.EVERYTHING);
+                var messages = new LiveSearch.Question(typed, "", Set.of(ThingKind.MESSAGE), Filter.EVERYTHING);
                 live.find(messages, phones, Optional.empty(), answers::add, new CancelToken());
                 assertEquals(last.kinds(), answers.getLast().kinds(), "the others keep their figures");
                 assertTrue(answers.getLast().hits().stream()
                         .allMatch(hit -> hit.entry().thing().kind() == ThingKind.MESSAGE));
             }
+            var rook = new LiveSearch.Question("", "rook", Set.of(ThingKind.MESSAGE), Filter.EVERYTHING);
+            var answers = new ArrayList<LiveSearch.Answer>();
+            live.find(rook, phones, Optional.empty(), answers::add, new CancelToken());
+            var hits = answers.getLast().hits();
+            assertTrue(hits.size() > 10, "many of them: " + hits.size());
             assertTrue(counts.size() > 2, "some, many, none: " + counts);
         }
     }

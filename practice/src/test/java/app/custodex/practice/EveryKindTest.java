@@ -288,6 +288,10 @@ class EveryKindTest {
                 var leak = notes.getLast();
                 assertTrue(leak.text().startsWith("Two planks up"), leak.text());
                 assertTrue(leak.attachments().getFirst().there());
+                // A Pellow keeps notes as files, which only tell when they were changed.
+                assertEquals(
+                        catalogue == ostrel ? Optional.of(LocalDate.of(2025, 11, 15)) : Optional.empty(),
+                        leak.made().map(at -> at.day(ZoneId.of("Europe/Oslo"))));
 
                 var marks = all(catalogue, ThingKind.BOOKMARK, Bookmark.class);
                 assertEquals(

@@ -322,6 +322,7 @@ final class Columns {
 
     private void notes() {
         when("Changed", Thing::moment);
+        when("Made", thing -> thing instanceof Note note ? note.made() : Optional.empty());
         text("Folder", thing -> thing instanceof Note note ? note.folder() : "");
         text("Title", Thing::title);
         text("Text", thing -> thing instanceof Note note ? note.text() : "");

@@ -14,6 +14,7 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 
 /** Reads notes with their folders, drawings and other files. */
@@ -38,11 +39,16 @@ final class OstrelNotes extends StoreReader {
             files.computeIfAbsent(row.number("note"), id -> new ArrayList<>(1))
                     .add(new Attachment(there ? item : "", row.text("name"), row.text("type")));
         }));
+        var columns = new ArrayList<>(List.of("id", "folder", "title", "text", "changed", "account"));
+        boolean newer = database.has("note", "made");
+        if (newer) {
+            columns.add("made");
+        }
         losses.require(
                 "notes",
                 database.each(
                         "note",
-                        List.of("id", "folder", "title", "text", "changed", "account"),
+                        columns,
                         row -> sink.thing(new Note(
                                 new ThingId(STORE, Long.toString(row.number("id"))),
                                 row.text("account"),
@@ -50,6 +56,7 @@ final class OstrelNotes extends StoreReader {
                                 row.text("title"),
                                 row.text("text"),
                                 Ostrel.moment(row, "changed"),
-                                files.getOrDefault(row.number("id"), List.of())))));
+                                files.getOrDefault(row.number("id"), List.of()),
+                                newer ? Ostrel.moment(row, "made") : Optional.empty()))));
     }
 }

@@ -8,6 +8,7 @@ import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.UserText;
 import app.custodex.model.KindGroup;
 import app.custodex.model.Moment;
+import app.custodex.model.Note;
 import app.custodex.model.Thing;
 import java.time.Instant;
 import java.time.LocalDate;
@@ -252,6 +253,12 @@ final class DayList implements RowsView {
             var words = new ThingWords(room.names());
             var zone = room.phone().phone().timeZone();
             time.setText(thing.moment().map(moment -> time(moment, zone)).orElse(""));
+            if (shown.orElseThrow().order().sorting().equals(Optional.of(Sorting.MADE)) && thing instanceof Note note) {
+                day.setText(note.made()
+                        .map(made -> dayFormat.format(made.day(zone)))
+                        .orElse("Not known"));
+                time.setText(note.made().map(made -> time(made, zone)).orElse(""));
+            }
             words.show(thing, who, what);
             setAccessibleText(String.join(
                     ", ",

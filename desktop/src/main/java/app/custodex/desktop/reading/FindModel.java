@@ -49,41 +49,52 @@ final class FindModel {
     /**
      * What is asked for.
      *
+     * @param with only what somebody of this name or number is in; blank for whoever is in it
      * @param in only this layer, of those that were asked
      */
     record Wanted(
             String typed,
+            String with,
             Scope scope,
             Set<KindGroup> groups,
             boolean attached,
             Optional<LocalDate> from,
             Optional<LocalDate> until,
             Optional<Place> in) {
-        static final Wanted NOTHING =
-                new Wanted("", Scope.EVERYTHING, Set.of(), false, Optional.empty(), Optional.empty(), Optional.empty());
+        static final Wanted NOTHING = new Wanted(
+                "", "", Scope.EVERYTHING, Set.of(), false, Optional.empty(), Optional.empty(), Optional.empty());
 
         Wanted typed(String newTyped) {
-            return new Wanted(newTyped, scope, groups, attached, from, until, in);
+            return new Wanted(newTyped, with, scope, groups, attached, from, until, in);
+        }
+
+        Wanted with(String newWith) {
+            return new Wanted(typed, newWith.strip(), scope, groups, attached, from, until, in);
+        }
+
+        /** Whether there is anything to look for. */
+        boolean isNothing() {
+            return typed.isBlank() && with.isBlank();
         }
 
         Wanted scope(Scope newScope) {
-            return new Wanted(typed, newScope, groups, attached, from, until, Optional.empty());
+            return new Wanted(typed, with, newScope, groups, attached, from, until, Optional.empty());
         }
 
         Wanted groups(Set<KindGroup> newGroups) {
-            return new Wanted(typed, scope, Set.copyOf(newGroups), attached, from, until, in);
+            return new Wanted(typed, with, scope, Set.copyOf(newGroups), attached, from, until, in);
         }
 
         Wanted attached(boolean newAttached) {
-            return new Wanted(typed, scope, groups, newAttached, from, until, in);
+            return new Wanted(typed, with, scope, groups, newAttached, from, until, in);
         }
 
         Wanted days(Optional<LocalDate> newFrom, Optional<LocalDate> newUntil) {
-            return new Wanted(typed, scope, groups, attached, newFrom, newUntil, in);
+            return new Wanted(typed, with, scope, groups, attached, newFrom, newUntil, in);
         }
 
         Wanted in(Optional<Place> newIn) {
-            return new Wanted(typed, scope, groups, attached, from, until, newIn);
+            return new Wanted(typed, with, scope, groups, attached, from, until, newIn);
         }
 
         private Question question() {
@@ -91,7 +102,7 @@ final class FindModel {
             groups.forEach(group -> kinds.addAll(group.kinds()));
             var filter = new Filter(
                     Set.of(), OptionalLong.empty(), Optional.empty(), from, until, attached, Optional.empty());
-            return new Question(typed, kinds, filter);
+            return new Question(typed, with, kinds, filter);
         }
     }
 
@@ -148,7 +159,7 @@ final class FindModel {
 
     private void ask() {
         var asked = wanted.get();
-        if (asked.typed().isBlank()) {
+        if (asked.isNothing()) {
             answer.set(Optional.empty());
             return;
         }

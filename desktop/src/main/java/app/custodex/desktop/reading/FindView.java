@@ -60,6 +60,7 @@ public final class FindView extends BorderPane {
     private final Map<Place, InLayer> layers = new HashMap<>();
     private final TextField from = Parts.day("find-from", "From day");
     private final TextField until = Parts.day("find-until", "To day");
+    private final TextField with = new TextField();
     private Marks marks = Marks.of("");
     private Desk.Place before = Desk.Place.BENCH;
 
@@ -102,7 +103,19 @@ public final class FindView extends BorderPane {
         scopes.setAlignment(Pos.CENTER_LEFT);
         from.setOnAction(event -> typeDays());
         until.setOnAction(event -> typeDays());
-        var days = new HBox(6, Parts.text("From", "lesser"), from, Parts.text("to", "lesser"), until);
+        with.setId("find-with");
+        with.setPromptText("Name or number");
+        with.setAccessibleText("With whom, a name or number");
+        with.setPrefColumnCount(9);
+        with.setOnAction(event -> model.want(model.wanted().get().with(with.getText())));
+        var days = new HBox(
+                6,
+                Parts.text("With", "lesser"),
+                with,
+                Parts.text("From", "lesser"),
+                from,
+                Parts.text("to", "lesser"),
+                until);
         days.setAlignment(Pos.CENTER_LEFT);
         days.setMinWidth(USE_PREF_SIZE);
         var title = new HBox(12, Parts.text("Find", "title"), scopes, told, Parts.gap(), days);
@@ -254,6 +267,11 @@ public final class FindView extends BorderPane {
                             () -> model.want(model.wanted().get().attached(true)),
                             "row-button"));
         }
+        if (wanted.with().isEmpty()) {
+            with.clear();
+        } else {
+            chip("chip-with", "with " + wanted.with(), wanted.with(""));
+        }
         if (wanted.from().isPresent() || wanted.until().isPresent()) {
             var days = wanted.from().map(day -> "from " + day + " ").orElse("")
                     + wanted.until().map(day -> "to " + day).orElse("");
@@ -289,10 +307,12 @@ public final class FindView extends BorderPane {
 
     private String nothing(Optional<Answer> answer) {
         if (answer.isEmpty()) {
-            return field.getText().isBlank() ? "Type a name, a number, or words that were said." : "Looking…";
+            return model.wanted().get().isNothing() ? "Type a name, a number, or words that were said." : "Looking…";
         }
         return answer.get().finished()
-                ? "Nothing has all of these words."
+                ? model.wanted().get().with().isEmpty()
+                        ? "Nothing has all of these words."
+                        : "Nothing of this person has all of these words."
                 : "Nothing yet; more layers are being opened…";
     }
 

@@ -52,7 +52,11 @@ record ListOrder(String label, Optional<Sorting> sorting, boolean oldestFirst) {
                                     by("Longest first", Sorting.LONGEST),
                                     by("Largest first", Sorting.LARGEST));
                         case EVENTS -> List.of(by("By calendar", Sorting.SHELF), by("By title", Sorting.NAME));
-                        case NOTES -> List.of(by("By folder", Sorting.SHELF), by("By title", Sorting.NAME));
+                        case NOTES ->
+                            List.of(
+                                    by("Made, newest first", Sorting.MADE),
+                                    by("By folder", Sorting.SHELF),
+                                    by("By title", Sorting.NAME));
                         case WEB -> List.of(by("By folder", Sorting.SHELF), by("By title", Sorting.NAME));
                         case BOOKS ->
                             List.of(

@@ -164,7 +164,7 @@ final class ThingDetail extends VBox {
         body.getChildren().add(media);
         media.show(phone.orElseThrow(), entry);
         var facts = Parts.facts(104);
-        thing.moment().ifPresent(moment -> Parts.fact(facts, "When", when(moment)));
+        thing.moment().ifPresent(moment -> Parts.fact(facts, thing instanceof Note ? "Changed" : "When", when(moment)));
         if (!who.isEmpty() && !(thing instanceof Message)) {
             Parts.fact(facts, "With", desk.veil().paragraph(String.join(", ", words.people(thing))));
         }
@@ -248,7 +248,10 @@ final class ThingDetail extends VBox {
                 text(facts, "List", task.calendar());
                 task.done().ifPresent(done -> Parts.fact(facts, "Done", when(done)));
             }
-            case Note note -> text(facts, "Folder", note.folder());
+            case Note note -> {
+                text(facts, "Folder", note.folder());
+                note.made().ifPresent(made -> Parts.fact(facts, "Made", when(made)));
+            }
             case Bookmark bookmark -> {
                 text(facts, "Address", bookmark.address());
                 text(facts, "Folder", bookmark.folder());

@@ -147,13 +147,21 @@ final class OstrelDays {
                     db.execute(
                             "CREATE TABLE folder (id INTEGER PRIMARY KEY, name TEXT)",
                             "CREATE TABLE note (id INTEGER PRIMARY KEY, folder INTEGER, title TEXT, text TEXT,"
-                                    + " changed INTEGER, account TEXT)",
+                                    + " changed INTEGER, account TEXT, made INTEGER)",
                             "CREATE TABLE note_file (note INTEGER, path TEXT, name TEXT, type TEXT)");
                     db.put("folder", 1, "Boat");
                     db.put("folder", 2, "Choir");
                     for (int i = 0; i < life.notes().size(); i++) {
                         var note = life.notes().get(i);
-                        db.put("note", i + 1, folder(note.folder()), note.title(), note.text(), micros(note.at()), "");
+                        db.put(
+                                "note",
+                                i + 1,
+                                folder(note.folder()),
+                                note.title(),
+                                note.text(),
+                                micros(note.at()),
+                                "",
+                                micros(note.made()));
                         if (note.drawing().isPresent()) {
                             db.put("note_file", i + 1, "files/harbour.webp", "harbour.webp", "image/webp");
                         }

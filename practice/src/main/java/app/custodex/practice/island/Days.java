@@ -209,6 +209,7 @@ final class Days {
                         "Boat",
                         "Storm list",
                         "- [x] Lamp\n- [x] Rope, doubled\n- [ ] Kettle\n- [ ] Dog",
+                        LocalDateTime.of(2025, 11, 13, 21, 40),
                         LocalDateTime.of(2025, 11, 13, 22, 4),
                         Optional.empty()),
                 new Note(
@@ -217,6 +218,7 @@ final class Days {
                         past(LocalDateTime.of(2025, 12, 1, 8, 20))
                                 ? "Dulse 14\nKelp 6\nSugar kelp 9"
                                 : "Dulse 12\nKelp 6\nSugar kelp 8",
+                        LocalDateTime.of(2024, 10, 4, 8, 20),
                         past(LocalDateTime.of(2025, 12, 1, 8, 20))
                                 ? LocalDateTime.of(2025, 12, 1, 8, 20)
                                 : LocalDateTime.of(2024, 10, 4, 8, 20),
@@ -225,6 +227,7 @@ final class Days {
                         "Choir",
                         "Setlist",
                         "1. The gannet\n2. Slow tide\n3. Encore: whatever Halvard wants",
+                        LocalDateTime.of(2025, 5, 20, 19, 30),
                         LocalDateTime.of(2025, 6, 3, 21, 0),
                         Optional.empty()),
                 new Note(
@@ -232,11 +235,13 @@ final class Days {
                         "Words for Friday",
                         "He kept the light for forty-one years and the third step for longer.\n\nبحر هادئ · Спокойное море · 静かな海",
                         LocalDateTime.of(2025, 11, 6, 23, 10),
+                        LocalDateTime.of(2025, 11, 6, 23, 10),
                         Optional.empty()),
                 new Note(
                         "Boat",
                         "Where she leaks",
                         "Two planks up from the keel, by the third rib. See the drawing.",
+                        LocalDateTime.of(2025, 11, 15, 9, 12),
                         LocalDateTime.of(2026, 1, 12, 18, 30),
                         Optional.of(Motif.BOAT))));
         notes.removeIf(note -> !past(note.at()));

@@ -67,8 +67,12 @@ public record Life(
 
     public record Todo(String title, LocalDateTime due, boolean done) {}
 
-    /** @param drawing a picture that belongs to it */
-    public record Note(String folder, String title, String text, LocalDateTime at, Optional<Motif> drawing) {}
+    /**
+     * @param at when it was last changed
+     * @param drawing a picture that belongs to it
+     */
+    public record Note(
+            String folder, String title, String text, LocalDateTime made, LocalDateTime at, Optional<Motif> drawing) {}
 
     /** @param later kept to be read later */
     public record Mark(String folder, String title, String address, LocalDate added, boolean later) {}
