@@ -16,6 +16,8 @@ import java.util.Random;
 
 /** What every benchmark does: trees to copy, the other side's commands, a backup, and the clock. */
 final class Side {
+    private static final Path CACHES = Path.of("/proc/sys/vm/drop_caches");
+
     private Side() {}
 
     interface Task {
@@ -39,10 +41,15 @@ final class Side {
         }
     }
 
-    /** What is on the disk is read from the disk again; only root may ask that of Linux. */
+    /** Only root may, and only on Linux. */
+    static boolean mayEmptyCaches() {
+        return Files.isWritable(CACHES);
+    }
+
+    /** What is on the disk is read from the disk again. */
     static void emptyCaches() throws IOException, InterruptedException {
         run(List.of("sync"));
-        Files.writeString(Path.of("/proc/sys/vm/drop_caches"), "3");
+        Files.writeString(CACHES, "3");
     }
 
     /** Files of random bytes, a hundred in a folder. */
