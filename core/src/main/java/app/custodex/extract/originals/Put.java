@@ -190,6 +190,7 @@ final class Put implements Closeable {
         }
         try {
             var made = madePictures.take(item);
+            batch.compare(item, made.source());
             if (!made.lost().isEmpty()) {
                 batch.leftOut(made.lost());
             }

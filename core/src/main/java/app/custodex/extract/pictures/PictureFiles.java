@@ -30,8 +30,11 @@ public final class PictureFiles {
      * What became of a picture.
      *
      * @param lost what of it could not be kept, in words that are counted; empty when nothing was
+     * @param source the SHA-512 digest of what it was made of
      */
-    public record Made(byte[] content, String lost) {}
+    public record Made(byte[] content, String lost, String source) {}
+
+    private record Content(byte[] bytes, String lost) {}
 
     /** It can't be given the form that is wanted; the words say what is counted. */
     public static final class Impossible extends Exception {
@@ -62,11 +65,11 @@ public final class PictureFiles {
         if (file.length > LARGEST) {
             throw new Impossible("pictures of more than 200 MB");
         }
-        if (material.digest(item)
-                .filter(saved -> !saved.equals(Digests.of(file)))
-                .isPresent()) {
-            throw new Impossible("pictures that are not what was saved");
-        }
+        var made = made(item, ending, file);
+        return new Made(made.bytes(), made.lost(), Digests.of(file));
+    }
+
+    private Content made(String item, String ending, byte[] file) throws IOException, Impossible {
         var jpeg = PictureForm.isJpeg(ending) ? jpeg(file) : Optional.<JpegFile>empty();
         if (jpeg.isPresent() && form.coding() != Coding.PNG && form.side() > MediaWorkers.LARGEST) {
             return stripped(file, jpeg.get()); // decoding it anew would only lose
@@ -97,20 +100,20 @@ public final class PictureFiles {
         }
     }
 
-    private Made stripped(byte[] whole, JpegFile file) {
+    private Content stripped(byte[] whole, JpegFile file) {
         if (form.facts() == Facts.ALL) {
-            return new Made(whole, "");
+            return new Content(whole, "");
         }
         var kept = kept(file.facts(), false);
-        return new Made(file.with(kept.facts()), kept.lost());
+        return new Content(file.with(kept.facts()), kept.lost());
     }
 
-    private Made coded(Picture picture, CameraFacts facts) throws IOException {
+    private Content coded(Picture picture, CameraFacts facts) throws IOException {
         var kept = kept(facts, true);
         var content = form.coding() == Coding.PNG
                 ? PictureCoder.png(picture, kept.facts())
                 : JpegFile.read(PictureCoder.jpeg(picture, form.quality())).with(kept.facts());
-        return new Made(content, kept.lost());
+        return new Content(content, kept.lost());
     }
 
     private record Kept(CameraFacts facts, String lost) {}

@@ -43,6 +43,7 @@ final class Attached {
         var title = attachment.title();
         try {
             if (folder.isEmpty()) {
+                batch.material().open(attachment.item()).close(); // else an empty folder would stay
                 folder = Optional.of(beside.folder("attachments of " + batch.title()));
             }
             var file = batch.original(folder.get(), title, attachment.item());

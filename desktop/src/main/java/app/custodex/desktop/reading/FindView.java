@@ -312,7 +312,7 @@ public final class FindView extends BorderPane {
         return answer.get().finished()
                 ? model.wanted().get().with().isEmpty()
                         ? "Nothing has all of these words."
-                        : "Nothing of this person has all of these words."
+                        : "Nothing like this was found of anybody of this name or number."
                 : "Nothing yet; more layers are being opened…";
     }
 
