@@ -131,15 +131,16 @@ class VcardKeepsAllTest extends ReaderTest {
                 "TEL;TYPE=WORK,FAX:+44 1632 960002",
                 "TEL;TYPE=CELL;TYPE=PREF:+44 1632 960003",
                 "TEL;TYPE=HOME,VOICE:+44 1632 960004",
+                "TEL;HOME;TYPE=\"WORK,FAX\":+44 1632 960005",
                 "item1.EMAIL;TYPE=INTERNET:a@example.org",
                 "item1.X-ABLabel:Choir",
                 "item2.URL:https://example.org/",
                 "item2.X-LABEL:Boat");
         assertEquals(
-                List.of("work fax", "mobile", "home"),
+                List.of("work fax", "mobile", "home", "home work fax"),
                 contact.phones().stream().map(Contact.PhoneNumber::label).toList());
         assertEquals(
-                List.of(false, true, false),
+                List.of(false, true, false, false),
                 contact.phones().stream().map(Contact.PhoneNumber::preferred).toList());
         assertEquals("Choir", contact.mails().getFirst().label());
         assertEquals("Boat", contact.webs().getFirst().label());
@@ -167,6 +168,22 @@ class VcardKeepsAllTest extends ReaderTest {
         assertEquals(contact.related(), back.related());
         assertEquals(contact.chats(), back.chats());
         assertEquals(List.of(), back.extras());
+    }
+
+    /** Found with 40,000 cards made up at random: the library ends with another exception than it says. */
+    @Test
+    void aValueThatTheLibraryStumblesOverIsKeptAndCostsNoOtherCard() throws IOException {
+        var all = read(card("4.0", "TZ:-0:500", "TZ:-0500:", "TEL:1") + card("4.0", "TEL:2"));
+        assertEquals(
+                List.of("1", "2"),
+                all.contacts().stream()
+                        .map(contact -> contact.phones().getFirst().written())
+                        .toList());
+        assertEquals(
+                List.of("-0:500", "-0500:"),
+                all.contacts().getFirst().extras().stream()
+                        .map(Contact.Extra::value)
+                        .toList());
     }
 
     @Test

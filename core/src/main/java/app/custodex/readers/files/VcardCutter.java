@@ -137,9 +137,25 @@ final class VcardCutter implements Closeable {
                         .matches("(.*\\.)?AGENT(;.*)?:");
     }
 
+    /** @param words in capitals */
     private static boolean is(byte[] line, String words) {
-        return line.length < 64
-                && new String(line, StandardCharsets.ISO_8859_1).strip().equalsIgnoreCase(words);
+        int from = 0;
+        int until = line.length;
+        while (from < until && Character.isWhitespace(line[from])) {
+            from++;
+        }
+        while (until > from && Character.isWhitespace(line[until - 1])) {
+            until--;
+        }
+        if (until - from != words.length()) {
+            return false;
+        }
+        for (int i = 0; i < words.length(); i++) {
+            if (Character.toUpperCase((char) line[from + i]) != words.charAt(i)) {
+                return false;
+            }
+        }
+        return true;
     }
 
     /** Without its end: CRLF, LF, or CR alone. */
