@@ -52,7 +52,9 @@ public final class Catalogue implements Closeable {
 
     private boolean ended;
 
-    private Optional<Spine> spine = Optional.empty();
+    private final Once<Spine> spine = new Once<>();
+    private final Once<TouchDays> touchDays = new Once<>();
+    private final Once<List<Person>> people = new Once<>();
 
     Catalogue(Connection db) {
         this(db, new ReentrantLock(), false);
@@ -121,11 +123,26 @@ public final class Catalogue implements Closeable {
         T ask() throws SQLException, IOException;
     }
 
+    /** What is loaded once; of a catalogue that is still being made, each time. */
+    private final class Once<T> {
+        private Optional<T> loaded = Optional.empty();
+
+        T get(Question<T> load) throws SQLException, IOException {
+            if (growing) {
+                return load.ask();
+            }
+            if (loaded.isEmpty()) {
+                loaded = Optional.of(load.ask());
+            }
+            return loaded.get();
+        }
+    }
+
     private <T> T ask(Question<T> question) throws IOException {
         lock.lock();
         try {
             if (ended) {
-                throw new CancellationException("the catalogue is made");
+                throw new CancellationException("the catalogue is closed, or made");
             }
             return question.ask();
         } catch (SQLException e) {
@@ -214,7 +231,7 @@ public final class Catalogue implements Closeable {
         }
         var wanted = asked.isEmpty() ? Optional.<BitSet>empty() : Optional.of(holding(asked));
         if (filter.person().isPresent()) {
-            var of = new TouchDays(db, loadedSpine()).things(filter.person().getAsLong());
+            var of = loadedTouchDays().things(filter.person().getAsLong());
             wanted = Optional.of(both(wanted, of));
         }
         var rest = filter.withoutPerson();
@@ -267,7 +284,7 @@ public final class Catalogue implements Closeable {
     }
 
     /** @param wanted everything when it is empty */
-    private long[] inOrder(Optional<BitSet> wanted, Order order) throws SQLException {
+    private long[] inOrder(Optional<BitSet> wanted, Order order) throws SQLException, IOException {
         if (order == Order.AS_KEPT) {
             return wanted.isPresent()
                     ? wanted.get().stream().asLongStream().toArray()
@@ -285,18 +302,16 @@ public final class Catalogue implements Closeable {
         return n == found.length ? found : Arrays.copyOf(found, n);
     }
 
-    private int[] byTime() throws SQLException {
+    private int[] byTime() throws SQLException, IOException {
         return loadedSpine().numbers();
     }
 
-    private Spine loadedSpine() throws SQLException {
-        if (growing) {
-            return Spine.read(db);
-        }
-        if (spine.isEmpty()) {
-            spine = Optional.of(Spine.load(db));
-        }
-        return spine.get();
+    private Spine loadedSpine() throws SQLException, IOException {
+        return spine.get(() -> growing ? Spine.read(db) : Spine.load(db));
+    }
+
+    private TouchDays loadedTouchDays() throws SQLException, IOException {
+        return touchDays.get(() -> TouchDays.load(db, loadedSpine()));
     }
 
     /** All things in the order of time, by what a timeline and a list ask of every row. */
@@ -351,7 +366,7 @@ public final class Catalogue implements Closeable {
     }
 
     public List<Person> people() throws IOException {
-        return ask(() -> People.load(db));
+        return ask(() -> people.get(() -> People.load(db)));
     }
 
     /**
@@ -375,7 +390,7 @@ public final class Catalogue implements Closeable {
     /** Everybody who is in something with a date; in the order of {@link #people}. */
     public List<InTouch> inTouch() throws IOException {
         var people = people();
-        return ask(() -> new TouchDays(db, loadedSpine()).of(people));
+        return ask(() -> loadedTouchDays().of(people));
     }
 
     /** What to call somebody in a thing: the name in the contacts, where the number or address is known there. */
@@ -568,6 +583,7 @@ public final class Catalogue implements Closeable {
         }
         lock.lock();
         try {
+            ended = true;
             db.close();
         } catch (SQLException e) {
             throw new IOException(e);

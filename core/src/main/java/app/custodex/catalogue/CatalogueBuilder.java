@@ -12,6 +12,7 @@ import app.custodex.readers.Reader;
 import app.custodex.readers.Sink;
 import app.custodex.readers.Store;
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.sql.Connection;
 import java.sql.SQLException;
 import java.util.ArrayDeque;
@@ -54,6 +55,7 @@ public final class CatalogueBuilder {
     private final ReentrantLock lock = new ReentrantLock(true);
 
     private long written;
+    private long told;
 
     /**
      * @param db holds a catalogue, perhaps of a layer below, or an empty one
@@ -83,7 +85,8 @@ public final class CatalogueBuilder {
         /** @param filed is ready soon */
         record Things(Job job, Future<List<Filed>> filed) implements Parcel {}
 
-        record Done(Job job, List<Problem> problems) implements Parcel {}
+        /** @param rest the last things, which for the many small files of some phones are all there are */
+        record Done(Job job, List<Filed> rest, List<Problem> problems) implements Parcel {}
     }
 
     /**
@@ -198,7 +201,6 @@ public final class CatalogueBuilder {
         var name = job.store().name();
         try {
             job.reader().read(job.store(), phone, sink);
-            sink.flush();
         } catch (ProblemException e) {
             sink.problem(e.problem());
         } catch (Interrupted e) {
@@ -207,7 +209,11 @@ public final class CatalogueBuilder {
             LOG.info("a store could not be read", e);
             sink.problem(Problem.failure(name, "It can't be read", "Check the layer; look into an older one"));
         }
-        sink.end();
+        try {
+            sink.end();
+        } catch (IOException e) {
+            throw new UncheckedIOException("a thing could not be made ready", e);
+        }
     }
 
     private static final class Interrupted extends IOException {
@@ -240,21 +246,15 @@ public final class CatalogueBuilder {
             problems.add(problem);
         }
 
-        void flush() throws IOException {
-            if (!things.isEmpty()) {
-                try {
-                    put();
-                } catch (InterruptedException e) {
-                    Thread.currentThread().interrupt();
-                    throw new Interrupted();
-                }
-            }
-        }
-
-        private void put() throws InterruptedException {
+        private void flush() throws IOException {
             var read = things;
             things = new ArrayList<>();
-            parcels.put(new Parcel.Things(job, filing.submit(() -> filed(read))));
+            try {
+                parcels.put(new Parcel.Things(job, filing.submit(() -> filed(read))));
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+                throw new Interrupted();
+            }
         }
 
         private List<Filed> filed(List<Thing> read) throws IOException {
@@ -266,11 +266,8 @@ public final class CatalogueBuilder {
         }
 
         /** What was read before something went wrong counts too. */
-        void end() throws InterruptedException {
-            if (!things.isEmpty()) {
-                put();
-            }
-            parcels.put(new Parcel.Done(job, problems));
+        void end() throws InterruptedException, IOException {
+            parcels.put(new Parcel.Done(job, filed(things), problems));
         }
     }
 
@@ -294,27 +291,33 @@ public final class CatalogueBuilder {
             } finally {
                 lock.unlock();
             }
-            growth.read(written);
+            if (written - told >= BATCH) {
+                told = written;
+                growth.read(written);
+            }
         }
+        growth.read(written);
     }
 
     private void write(Parcel parcel, Map<Job, ThingTable.OpenStore> begun, ThingTable writer)
             throws IOException, SQLException {
         switch (parcel) {
-            case Parcel.Things things -> {
-                var store = open(things.job(), begun, writer);
-                var filed = ready(things.filed());
-                for (var thing : filed) {
-                    writer.put(store, thing);
-                }
-                written += filed.size();
-            }
+            case Parcel.Things things -> put(ready(things.filed()), open(things.job(), begun, writer), writer);
             case Parcel.Done end -> {
                 var store = open(end.job(), begun, writer);
+                put(end.rest(), store, writer);
                 writer.end(store, end.job().version(), Json.LINE.writeValueAsBytes(end.problems()));
                 begun.remove(end.job());
             }
         }
+    }
+
+    private void put(List<Filed> filed, ThingTable.OpenStore store, ThingTable writer)
+            throws IOException, SQLException {
+        for (var thing : filed) {
+            writer.put(store, thing);
+        }
+        written += filed.size();
     }
 
     private static List<Filed> ready(Future<List<Filed>> filed) throws IOException {

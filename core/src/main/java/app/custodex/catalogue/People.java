@@ -39,7 +39,7 @@ final class People {
                         addresses.lines().toList()));
             }
         }
-        return people;
+        return List.copyOf(people);
     }
 
     private long leader(long address) {

@@ -164,7 +164,9 @@ final class ThingTable implements Closeable {
         } else {
             id = ++lastThing;
         }
-        store.seen.set((int) id);
+        if (store.known) {
+            store.seen.set((int) id);
+        }
         insert(store, filed, id);
         remember(store, thing, id);
     }
