@@ -86,7 +86,7 @@ class GoneSinceTest extends WindowTest {
     }
 
     private static int rows(FxRobot robot) {
-        return robot.lookup("#gone-list").queryListView().getItems().size();
+        return longList(robot, "#gone-list").rows();
     }
 
     private static String marked(FxRobot robot, String side) {
@@ -107,10 +107,7 @@ class GoneSinceTest extends WindowTest {
         until("gone and changed", () -> rows(robot) == 3);
         for (int row = 0; row < 3; row++) {
             int chosen = row;
-            robot.interact(() -> robot.lookup("#gone-list")
-                    .queryListView()
-                    .getSelectionModel()
-                    .select(chosen));
+            robot.interact(() -> longList(robot, "#gone-list").choose(chosen));
             until("what it says", () -> !said(robot).isEmpty());
             var title = said(robot).getFirst();
             if (title.equals("Storm list")) {
@@ -143,8 +140,7 @@ class GoneSinceTest extends WindowTest {
         // Down, it shows counts and nothing that was written.
         robot.push(KeyCode.F6);
         until("the curtain", () -> workplace.desk().veil().isDown());
-        robot.interact(() ->
-                robot.lookup("#gone-list").queryListView().getSelectionModel().selectFirst());
+        robot.interact(() -> longList(robot, "#gone-list").choose(0));
         until("what it says", () -> !said(robot).isEmpty());
         assertTrue(
                 robot.lookup("#gone-detail .user-text").queryAllAs(UserText.class).stream()

@@ -117,8 +117,8 @@ class PicturesTest extends WindowTest {
             click(robot, "#see-voicemail");
             until("voicemail", () -> shows(robot, "#day-book"));
             robot.interact(() -> {
-                robot.lookup("#day-book").queryListView().requestFocus();
-                robot.lookup("#day-book").queryListView().getSelectionModel().clearAndSelect(0);
+                longList(robot, "#day-book").requestFocus();
+                longList(robot, "#day-book").choose(0);
             });
             until("the player", () -> shows(robot, "#player"));
             until("its length", () -> text(robot, "#player-time").contains(" / 0:0"));

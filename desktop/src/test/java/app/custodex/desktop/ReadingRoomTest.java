@@ -27,6 +27,7 @@ import java.util.OptionalInt;
 import java.util.OptionalLong;
 import java.util.Set;
 import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicInteger;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
@@ -59,7 +60,18 @@ class ReadingRoomTest extends WindowTest {
     }
 
     private static int things(FxRobot robot) {
-        return robot.lookup("#day-book").queryListView().getItems().size();
+        return longList(robot, "#day-book").rows();
+    }
+
+    /** By the layouts of half a second. */
+    private int layoutsAskedFor(FxRobot robot) {
+        var asked = new AtomicInteger();
+        var scene = workplace.scene();
+        Runnable count = () -> asked.addAndGet(scene.getRoot().isNeedsLayout() ? 1 : 0);
+        robot.interact(() -> scene.addPostLayoutPulseListener(count));
+        robot.sleep(500);
+        robot.interact(() -> scene.removePostLayoutPulseListener(count));
+        return asked.get();
     }
 
     /** What the strip says of a kind; none before the strip was first drawn. */
@@ -235,11 +247,14 @@ class ReadingRoomTest extends WindowTest {
                     "its text",
                     () -> robot.lookup("#thing-detail .user-text").queryAllAs(UserText.class).stream()
                             .anyMatch(text -> text.getText().startsWith("Thinking of selling the small boat")));
+            // What is laid out asks for no further layout.
+            WaitForAsyncUtils.waitFor(20, TimeUnit.SECONDS, () -> layoutsAskedFor(robot) < 10);
             var number = open.catalogue().find("Thinking of selling the small boat", Filter.EVERYTHING, Order.AS_KEPT);
             var message = open.catalogue().read(number).getFirst().thing();
             int talk = open.catalogue().within(message.within().orElseThrow()).length;
             robot.push(KeyCode.CONTROL, KeyCode.F).push(KeyCode.ESCAPE);
             until("all once more", () -> things(robot) == all);
+            until("it is still chosen", () -> longList(robot, "#day-book").present() > 0);
             robot.write("Thinking of selling the small boat").push(KeyCode.DOWN);
             click(robot, "#thing-conversation");
             until("the chip", () -> shows(robot, "#chip-conversation"));
@@ -380,11 +395,8 @@ class ReadingRoomTest extends WindowTest {
                 robot.lookup("#gone-tray").queryButton().isDisabled());
         click(robot, "#show-new");
         int all = counts.values().stream().mapToInt(count -> count).sum();
-        until(
-                "all differences",
-                () -> robot.lookup("#gone-list").queryListView().getItems().size() == all);
-        robot.interact(() ->
-                robot.lookup("#gone-list").queryListView().getSelectionModel().selectLast());
+        until("all differences", () -> longList(robot, "#gone-list").rows() == all);
+        robot.interact(() -> longList(robot, "#gone-list").choose(all - 1));
         until(
                 "what it is",
                 () -> robot.lookup("#gone-detail .user-text").tryQuery().isPresent());

@@ -15,7 +15,6 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
 import javafx.scene.control.ComboBox;
-import javafx.scene.control.ListView;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.TextField;
 import javafx.scene.input.DragEvent;
@@ -104,8 +103,8 @@ class ToneInWindowTest extends WindowTest {
         untilSays(robot, "#tray", "Sound 1");
         until("the whole of it", () -> text(robot, "#room-where").contains("nothing of it is kept"));
         robot.push(KeyCode.F6);
-        ListView<?> book = robot.lookup("#day-book").queryListView();
-        robot.interact(() -> book.getSelectionModel().select(0));
+        var book = longList(robot, "#day-book");
+        robot.interact(() -> book.choose(0));
         until("a song", () -> shows(robot, "#media-cut"));
         fire(robot, "#media-cut");
         untilSays(robot, "#tone-state", "0:20.00 long");

@@ -7,6 +7,7 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 import app.custodex.base.Problem;
 import app.custodex.base.ProblemException;
 import app.custodex.desktop.ui.Fonts;
+import app.custodex.desktop.ui.SteadyRobot;
 import app.custodex.desktop.ui.UserText;
 import app.custodex.desktop.ui.Work;
 import java.io.IOException;
@@ -27,10 +28,9 @@ import javafx.stage.Stage;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
-import org.testfx.framework.junit5.ApplicationExtension;
 import org.testfx.framework.junit5.Start;
 
-@ExtendWith(ApplicationExtension.class)
+@ExtendWith(SteadyRobot.class)
 class UserTextTest {
     @Start
     void start(Stage stage) {
@@ -42,9 +42,10 @@ class UserTextTest {
         Fonts.load();
     }
 
-    private static List<String> runs(UserText text) {
-        return switch (text.getChildren().getFirst()) {
+    private static List<String> runs(UserText of) {
+        return switch (of.getChildren().getFirst()) {
             case Label label -> List.of(label.getText());
+            case Text text -> List.of(text.getText());
             case HBox box ->
                 box.getChildren().stream().map(n -> ((Label) n).getText()).toList();
             case TextFlow flow ->

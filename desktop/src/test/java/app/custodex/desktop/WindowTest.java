@@ -8,6 +8,8 @@ import app.custodex.app.OpenPhone;
 import app.custodex.desktop.App.Prepared;
 import app.custodex.desktop.App.Workplace;
 import app.custodex.desktop.desk.BayModel;
+import app.custodex.desktop.ui.LongList;
+import app.custodex.desktop.ui.SteadyRobot;
 import app.custodex.drawer.PracticeDrawer;
 import app.custodex.drawer.PracticeDrawer.Contents;
 import app.custodex.drawer.PracticePhone;
@@ -36,11 +38,10 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.extension.ExtendWith;
 import org.junit.jupiter.api.io.TempDir;
 import org.testfx.api.FxRobot;
-import org.testfx.framework.junit5.ApplicationExtension;
 import org.testfx.util.WaitForAsyncUtils;
 
 /** A real window with the demo's phones, and the hands of a technician. */
-@ExtendWith(ApplicationExtension.class)
+@ExtendWith(SteadyRobot.class)
 @SuppressWarnings("NullAway.Init") // set when the window is shown
 abstract class WindowTest {
     @TempDir
@@ -214,6 +215,10 @@ abstract class WindowTest {
 
     static String text(FxRobot robot, String id) {
         return robot.lookup(id).queryAs(Labeled.class).getText();
+    }
+
+    static LongList longList(FxRobot robot, String id) {
+        return robot.lookup(id).queryAs(LongList.class);
     }
 
     void untilText(FxRobot robot, String id, String words) {

@@ -8,6 +8,7 @@ import app.custodex.desktop.App.Workplace;
 import app.custodex.desktop.desk.BayModel;
 import app.custodex.desktop.desk.Desk;
 import app.custodex.desktop.map.MapPane;
+import app.custodex.desktop.ui.LongList;
 import app.custodex.docket.Docket;
 import app.custodex.docket.Docket.Consent;
 import app.custodex.docket.RouteStep;
@@ -192,17 +193,14 @@ final class Shots {
         act(() -> desk.read(ostrel.phone().orElseThrow(), 2, false));
         until(
                 "the day book",
-                () -> workplace.scene().lookup("#day-book") instanceof ListView<?> list
-                        && list.getItems().size() > 1_000);
+                () -> workplace.scene().lookup("#day-book") instanceof LongList list && list.rows() > 1_000);
         picture(workplace, workplace.scene(), "curtain");
         lift(desk);
         act(() -> ((TextField) workplace.scene().lookup("#range-from")).setText("2025-11-01"));
         act(() -> ((TextField) workplace.scene().lookup("#range-until")).setText("2025-11-14"));
         act(() -> workplace.scene().lookup("#range-until").fireEvent(new ActionEvent()));
         Thread.sleep(700); // the first page is read beside
-        act(() -> ((ListView<?>) workplace.scene().lookup("#day-book"))
-                .getSelectionModel()
-                .select(3));
+        act(() -> ((LongList) workplace.scene().lookup("#day-book")).choose(3));
         Thread.sleep(500);
         picture(workplace, workplace.scene(), "reading-room");
         act(() -> ((Button) workplace.scene().lookup("#range-whole")).fire());
@@ -314,12 +312,9 @@ final class Shots {
         act(() -> desk.compare(new Desk.Compared(phone, 2, 3)));
         until(
                 "the comparison",
-                () -> workplace.scene().lookup("#gone-list") instanceof ListView<?> list
-                        && !list.getItems().isEmpty());
+                () -> workplace.scene().lookup("#gone-list") instanceof LongList list && list.rows() > 0);
         lift(desk);
-        act(() -> ((ListView<?>) workplace.scene().lookup("#gone-list"))
-                .getSelectionModel()
-                .selectFirst());
+        act(() -> ((LongList) workplace.scene().lookup("#gone-list")).choose(0));
         Thread.sleep(700); // what it says is read beside
         picture(workplace, workplace.scene(), "gone-since");
         act(() -> desk.show(desk.bays().getFirst()));

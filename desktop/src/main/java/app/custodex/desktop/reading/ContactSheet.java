@@ -7,6 +7,7 @@ import app.custodex.desktop.desk.Desk;
 import app.custodex.desktop.media.Thumbnails;
 import app.custodex.desktop.reading.SheetPainter.Colours;
 import app.custodex.desktop.reading.SheetPainter.Sight;
+import app.custodex.desktop.ui.Ranges;
 import java.util.BitSet;
 import java.util.List;
 import java.util.Optional;
@@ -293,13 +294,7 @@ final class ContactSheet extends Region implements RowsView {
     }
 
     private void select(int picture, boolean extending, boolean keeping) {
-        if (extending) {
-            selection.extend(picture, keeping);
-        } else if (keeping) {
-            selection.toggle(picture);
-        } else {
-            selection.only(picture);
-        }
+        selection.select(picture, extending, keeping);
         comeTo(picture);
     }
 

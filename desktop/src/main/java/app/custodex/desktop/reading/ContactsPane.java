@@ -1,12 +1,12 @@
 package app.custodex.desktop.reading;
 
-import app.custodex.app.OpenPhone;
 import app.custodex.desktop.desk.Desk;
 import app.custodex.desktop.reading.ReadingModel.Lens;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.UserText;
 import app.custodex.link.Kind;
 import app.custodex.model.Contact;
+import app.custodex.search.ContactIndex;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -52,6 +52,13 @@ final class ContactsPane extends HBox {
         order = Parts.button("contacts-order", "A to Z", "", this::turnOrder);
         fill();
         model.layer().addListener((o, was, is) -> showLayer());
+        model.contacts().addListener((o, was, is) -> {
+            showLenses();
+            // Nothing was shown before a layer without contacts, so no change of the list tells of it.
+            if (model.hasNoContacts()) {
+                showList(List.of());
+            }
+        });
         model.shown().addListener((o, was, is) -> showList(is));
         model.lens().addListener((o, was, is) -> showLenses());
         model.tray().picked().addListener((o, was, is) -> showPicked());
@@ -117,27 +124,22 @@ final class ContactsPane extends HBox {
         getStyleClass().add("pane-border");
     }
 
+    /** One that has grown is the same layer, in which one goes on. */
     private void showLayer() {
-        detail.show(Optional.empty());
-        find.clear();
-        showLenses();
-    }
-
-    /** Nothing was shown before a layer without contacts, so no change of the list tells of it. */
-    void showWhenEmpty() {
-        if (model.hasNoContacts()) {
-            showList(List.of());
+        if (model.layer().get().isEmpty()) {
+            detail.show(Optional.empty());
+            find.clear();
         }
+        showLenses();
     }
 
     private void showLenses() {
         lenses.getChildren().clear();
-        var layer = model.layer().get();
-        if (layer.isEmpty()) {
+        if (model.contacts().get().isEmpty()) {
             return;
         }
         lenses.getChildren().add(lensTitle("Contacts"));
-        var contacts = layer.get().contacts().ascending();
+        var contacts = model.contacts().get().get().ascending();
         lenses.getChildren().add(lens("lens-everyone", "Everyone", contacts.size(), new Lens.Everyone()));
         int photos = (int) contacts.stream().filter(Contact::hasPhoto).count();
         lenses.getChildren().add(lens("lens-photo", "With a photo", photos, new Lens.WithPhoto()));
@@ -214,12 +216,12 @@ final class ContactsPane extends HBox {
 
     /** The letters under which something stands, each leading there; off this thread, since a book may be large. */
     private void showLetters(List<Contact> contacts) {
-        var layer = model.layer().get();
+        var all = model.contacts().get();
         letters.getChildren().clear();
-        if (layer.isEmpty() || contacts.size() < 20) {
+        if (all.isEmpty() || contacts.size() < 20) {
             return;
         }
-        desk.work().start("Letters", () -> letters(layer.get(), contacts), found -> {
+        desk.work().start("Letters", () -> letters(all.get(), contacts), found -> {
             if (list.getItems().size() == contacts.size()) {
                 showLetterButtons(found);
             }
@@ -228,11 +230,11 @@ final class ContactsPane extends HBox {
 
     private record Letter(String name, int first) {}
 
-    private static List<Letter> letters(OpenPhone layer, List<Contact> contacts) {
+    private static List<Letter> letters(ContactIndex all, List<Contact> contacts) {
         var seen = new HashSet<String>();
         var letters = new ArrayList<Letter>();
         for (int i = 0; i < contacts.size(); i++) {
-            var name = layer.contacts().letter(contacts.get(i));
+            var name = all.letter(contacts.get(i));
             if (seen.add(name)) {
                 letters.add(new Letter(name, i));
             }

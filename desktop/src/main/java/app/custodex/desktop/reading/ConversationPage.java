@@ -10,10 +10,10 @@ import java.time.format.DateTimeFormatter;
 import java.time.format.FormatStyle;
 import java.util.ArrayDeque;
 import java.util.Deque;
-import java.util.List;
 import java.util.Optional;
 import java.util.TreeMap;
 import java.util.function.Consumer;
+import java.util.function.Predicate;
 import javafx.geometry.Orientation;
 import javafx.scene.AccessibleAttribute;
 import javafx.scene.AccessibleRole;
@@ -57,6 +57,10 @@ final class ConversationPage extends Region {
 
     private double top;
     private int present;
+    /** Whether the row at which one is has to be put into its place, which can be told only when there is a height. */
+    private boolean toPresent;
+
+    private boolean atEnd;
     private boolean settingBar;
 
     /** @param chosen is told which message is chosen */
@@ -115,9 +119,10 @@ final class ConversationPage extends Region {
         months.show(in.spine(), seen);
         pages = Optional.of(new Pages(in.phone().catalogue(), desk.work(), this::arrived));
         heights = new Heights(seen.length, GUESS);
-        putAway(0, -1);
+        putAway(row -> true);
         anchor = present;
-        top = there ? Math.round(getHeight() / 3) : getHeight();
+        atEnd = !there;
+        toPresent = true;
         requestLayout();
         tellChosen();
     }
@@ -153,7 +158,7 @@ final class ConversationPage extends Region {
     /** Rows are of another height when their words are hidden; the one that one looks at stays where it is. */
     private void veiled() {
         heights = new Heights(places.length, GUESS);
-        putAway(0, -1);
+        putAway(row -> true);
         requestLayout();
     }
 
@@ -240,15 +245,30 @@ final class ConversationPage extends Region {
         bar.setVisible(places.length > 0);
         empty.resizeRelocate(MARGIN, MARGIN, Math.max(0, getWidth() - 2 * MARGIN), empty.prefHeight(-1));
         if (places.length == 0 || height <= 0) {
-            putAway(0, -1);
+            putAway(row -> true);
+            moveSpareAway(height);
             return;
         }
         if (width != getWidth() - BAR - rail) {
             width = getWidth() - BAR - rail;
             heights.guess(GUESS);
         }
+        if (toPresent) {
+            toPresent = false;
+            top = atEnd ? height : Math.round(height / 3);
+        }
+        putAwayWhatMovedOut(height);
         place(height);
+        moveSpareAway(height);
         moveBar(height);
+    }
+
+    /** Before other rows are filled, so that these can be used for them. */
+    private void putAwayWhatMovedOut(double height) {
+        var stays = shown.get(anchor);
+        double by = stays == null ? 0 : top - stays.getLayoutY();
+        putAway(row ->
+                stays == null || row.getLayoutY() + by + row.getHeight() <= 0 || row.getLayoutY() + by >= height);
     }
 
     /** From the anchor upwards and downwards; then nothing is left above the first row and below the last. */
@@ -286,7 +306,9 @@ final class ConversationPage extends Region {
                 y = 0;
             }
         }
-        putAway(first, end - 1);
+        int begin = first;
+        int until = end;
+        putAway(row -> row.row() < begin || row.row() >= until);
         for (int row = first; row < end; row++) {
             node(row).resizeRelocate(0, Math.round(y), width, heights.of(row));
             y += heights.of(row);
@@ -306,12 +328,15 @@ final class ConversationPage extends Region {
     }
 
     private MessageRow filled(int row) {
-        var node = spare.isEmpty() ? new MessageRow(desk.veil()) : spare.pop();
-        if (node.getParent() == null) {
-            getChildren().addFirst(node);
-        }
-        node.setVisible(true);
+        var node = spare.isEmpty() ? made() : spare.pop();
         fill(node, row);
+        return node;
+    }
+
+    /** Has its style before it is measured; what changes in it later sees to that by itself. */
+    private MessageRow made() {
+        var node = new MessageRow(desk.veil());
+        getChildren().addFirst(node);
         node.applyCss();
         return node;
     }
@@ -333,15 +358,20 @@ final class ConversationPage extends Region {
         showPicked(node);
     }
 
-    /** Rows outside of these wait to be used again. */
-    private void putAway(int first, int last) {
-        for (var outside : List.of(shown.headMap(first), shown.tailMap(Math.max(first, last + 1)))) {
-            outside.values().forEach(node -> {
-                node.setVisible(false);
-                spare.push(node);
-            });
-            outside.clear();
-        }
+    /** These wait to be used again. */
+    private void putAway(Predicate<MessageRow> rows) {
+        shown.values().removeIf(row -> {
+            boolean away = rows.test(row);
+            if (away) {
+                spare.push(row);
+            }
+            return away;
+        });
+    }
+
+    /** Below what is in sight: to hide a row and show it again is dear, with all that is in it. */
+    private void moveSpareAway(double height) {
+        spare.forEach(row -> row.setLayoutY(height + 1));
     }
 
     private void moveBar(double height) {

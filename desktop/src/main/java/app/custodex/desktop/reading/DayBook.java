@@ -158,16 +158,21 @@ final class DayBook extends VBox {
     void show(RoomModel.Answer newAnswer) {
         answer = Optional.of(newAnswer);
         if (grown.isPresent()) {
-            int row = view().present();
-            if (sought.isEmpty()) {
-                arranged.filter(rows -> row >= 0 && row < rows.size()).ifPresent(rows -> seek(rows.numbers()[row]));
-            }
+            seekPresent();
             room = grown;
             grown = Optional.empty();
             sheet.of(room.map(RoomModel.Room::phone));
             forget(); // of the one before
         }
         fill();
+    }
+
+    /** What is chosen stays so, as long as it is still among what is shown. */
+    private void seekPresent() {
+        int row = view().present();
+        if (sought.isEmpty()) {
+            arranged.filter(rows -> row >= 0 && row < rows.size()).ifPresent(rows -> seek(rows.numbers()[row]));
+        }
     }
 
     /** Offers the orders that suit what is shown; one that still does stays. */
@@ -233,6 +238,7 @@ final class DayBook extends VBox {
         var in = room.orElseThrow();
         var numbers = Arrays.stream(places).map(in.spine()::number).toArray();
         var pages = new Pages(in.phone().catalogue(), desk.work(), this::arrived);
+        seekPresent();
         whole = Optional.of(new Arrangement(in, by, places, numbers, sections, messages, pages));
         showView();
         // What is in two albums stands in the list twice.

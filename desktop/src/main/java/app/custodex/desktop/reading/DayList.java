@@ -4,6 +4,7 @@ import app.custodex.catalogue.Catalogue.Entry;
 import app.custodex.catalogue.Lists.Section;
 import app.custodex.catalogue.Lists.Sorting;
 import app.custodex.desktop.desk.Desk;
+import app.custodex.desktop.ui.LongList;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.UserText;
 import app.custodex.model.KindGroup;
@@ -16,25 +17,15 @@ import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
 import java.time.format.FormatStyle;
 import java.util.BitSet;
-import java.util.Collections;
+import java.util.EnumMap;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
-import java.util.WeakHashMap;
 import java.util.function.Consumer;
-import javafx.collections.FXCollections;
-import javafx.geometry.Pos;
 import javafx.scene.Node;
-import javafx.scene.control.Label;
-import javafx.scene.control.ListCell;
-import javafx.scene.control.ListView;
-import javafx.scene.control.SelectionMode;
 import javafx.scene.input.KeyCode;
-import javafx.scene.layout.HBox;
-import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
-import org.jspecify.annotations.Nullable;
+import javafx.scene.text.Text;
 
 /** Things as rows of words, day by day or group by group. */
 final class DayList implements RowsView {
@@ -42,15 +33,12 @@ final class DayList implements RowsView {
 
     private final Desk desk;
     private final TrayModel tray;
-    private final ListView<Integer> list = new ListView<>();
+    private final LongList list;
     private final DateTimeFormatter dayFormat;
     private final DateTimeFormatter timeFormat;
     private Optional<Arrangement> shown = Optional.empty();
     /** By the row at which they begin. */
     private final Map<Integer, Section> sections = new HashMap<>();
-
-    /** All that were made; the list uses them again and again. */
-    private final Set<Cell> cells = Collections.newSetFromMap(new WeakHashMap<>());
 
     /**
      * A list.
@@ -61,30 +49,21 @@ final class DayList implements RowsView {
     DayList(Desk desk, TrayModel tray, Node empty, Consumer<Optional<Entry>> chosen) {
         this.desk = desk;
         this.tray = tray;
+        list = new LongList(ROW, DayRow::new, empty);
         desk.veil().down().addListener((o, was, is) -> list.refresh());
         tray.picked().addListener((o, was, is) -> list.refresh());
         var locale = desk.words().locale();
         dayFormat = DateTimeFormatter.ofLocalizedDate(FormatStyle.MEDIUM).localizedBy(locale);
         timeFormat = DateTimeFormatter.ofLocalizedTime(FormatStyle.SHORT).localizedBy(locale);
         list.setId("day-book");
-        list.setFixedCellSize(ROW);
-        list.setCellFactory(view -> {
-            var cell = new Cell();
-            cells.add(cell);
-            return cell;
-        });
-        list.setPlaceholder(empty);
-        list.getSelectionModel().setSelectionMode(SelectionMode.MULTIPLE);
+        list.setAccessibleText("Day book");
         list.setOnKeyPressed(event -> {
             if (event.getCode() == KeyCode.T && !event.isShortcutDown()) {
                 tray.toggle(selected());
                 event.consume();
             }
         });
-        list.getSelectionModel()
-                .selectedItemProperty()
-                .addListener((o, was, is) ->
-                        chosen.accept(is == null ? Optional.empty() : shown.flatMap(rows -> rows.entry(is))));
+        list.whenChosen(() -> chosen.accept(shown.flatMap(rows -> rows.entry(list.present()))));
     }
 
     @Override
@@ -97,134 +76,156 @@ final class DayList implements RowsView {
         shown = Optional.of(arrangement);
         sections.clear();
         arrangement.sections().forEach(section -> sections.put(section.first(), section));
-        list.setItems(Rows.of(arrangement.size()));
-        list.scrollTo(0);
+        list.setRows(arrangement.size());
     }
 
     @Override
     public void clear() {
         shown = Optional.empty();
-        list.setItems(FXCollections.observableArrayList());
+        list.setRows(0);
     }
 
     @Override
     public void choose(int row) {
-        list.getSelectionModel().clearAndSelect(row);
-        list.scrollTo(Math.max(0, row - 4));
+        list.choose(row);
     }
 
     @Override
     public int present() {
-        return list.getSelectionModel().getSelectedIndex();
+        return list.present();
     }
 
     @Override
     public BitSet selected() {
-        var rows = new BitSet();
-        list.getSelectionModel().getSelectedIndices().forEach(rows::set);
-        return shown.map(all -> all.numbersOf(rows)).orElseGet(BitSet::new);
+        return shown.map(all -> all.numbersOf(list.selected())).orElseGet(BitSet::new);
     }
 
     @Override
     public void arrived() {
-        cells.forEach(Cell::fillIfAwaited);
+        list.inSight().forEach(row -> ((DayRow) row).fillIfAwaited());
     }
 
     @Override
     public void focus() {
         list.requestFocus();
-        if (list.getSelectionModel().isEmpty()) {
-            list.getSelectionModel().selectFirst();
+        if (list.present() < 0) {
+            list.choose(0);
         }
     }
 
-    private final class Cell extends ListCell<Integer> {
-        private final Label day = fixed(94, "strong");
-        private final Label time = fixed(62, "lesser", "mono");
+    /** Laid out by hand: nested panes measure each text several times, and that is most of the work while a list moves. */
+    private final class DayRow extends LongList.Row {
+        private static final double GAP = 8;
+        private static final double SECTION = 110;
+        private static final double COUNT = 86;
+        private static final double DAY = 94;
+        private static final double TIME = 62;
+        private static final double WHO = 120;
+        private static final double RAIL = 2;
+        private static final double RAIL_HEIGHT = 20;
+        private static final double PICKED = 14;
+
+        private final Text day = Parts.run("strong");
+        private final Text time = Parts.run("lesser", "mono");
         private final UserText who = desk.veil().line("", "who");
-        private final Region rail = new Region();
+        /** One a group: to give one another colour is to work out its style anew. */
+        private final Map<KindGroup, Region> rails = new EnumMap<>(KindGroup.class);
+
         private final UserText what = desk.veil().line("");
-        private final Label picked = fixed(14, "picked");
-        private final Label kind = Parts.text("", "lesser");
+        private final Text picked = Parts.run("picked");
+        private final Text kind = Parts.run("lesser");
         private final UserText section = desk.veil().line("", "strong");
-        private final Label sectionCount = fixed(86, "lesser");
+        private final Text sectionCount = Parts.run("lesser");
         private boolean awaiting;
-        private final HBox row = new HBox(8, section, sectionCount, day, time, who, rail, what, picked, kind);
 
-        Cell() {
-            who.setMinWidth(120);
-            who.setPrefWidth(120);
-            who.setMaxWidth(120);
-            section.setMinWidth(110);
-            section.setPrefWidth(110);
-            section.setMaxWidth(110);
-            rail.getStyleClass().add("rail");
-            rail.setMinSize(2, 20);
-            rail.setMaxSize(2, 20);
-            HBox.setHgrow(what, Priority.ALWAYS);
-            kind.setMinWidth(Region.USE_PREF_SIZE);
-            row.setAlignment(Pos.CENTER_LEFT);
-            row.setMinWidth(0);
-            setPrefWidth(0);
-            setText(null);
-        }
-
-        private static Label fixed(double width, String... classes) {
-            var label = Parts.text("", classes);
-            label.setMinWidth(width);
-            label.setMaxWidth(width);
-            return label;
+        DayRow() {
+            getChildren().addAll(section, sectionCount, day, time, who, what, picked, kind);
         }
 
         @Override
-        protected void updateItem(@Nullable Integer index, boolean empty) {
-            super.updateItem(index, empty);
-            if (empty
-                    || index == null
-                    || shown.isEmpty()
-                    || index >= shown.get().size()) {
-                setGraphic(null);
-                return;
-            }
-            var rows = shown.get();
+        protected void show(int row) {
+            var rows = shown.orElseThrow();
             var spine = rows.spine();
-            int place = rows.places()[index];
+            int place = rows.places()[row];
             boolean byTime = rows.byTime();
-            boolean first = !byTime
-                    || index == 0
-                    || !spine.day(rows.places()[index - 1]).equals(spine.day(place));
+            boolean first =
+                    !byTime || row == 0 || !spine.day(rows.places()[row - 1]).equals(spine.day(place));
             day.setText(
                     first
                             ? spine.day(place)
                                     .map(date -> dayFormat.format(LocalDate.ofEpochDay(date)))
                                     .orElse(byTime ? "No date" : "")
                             : "");
-            var begins = Optional.ofNullable(sections.get(index));
+            var begins = Optional.ofNullable(sections.get(row));
             section.setText(begins.map(Section::name).orElse(""));
             sectionCount.setText(begins.map(this::figures).orElse(""));
-            var group = KindGroup.of(spine.kind(place));
-            var tint = "tint-" + group.code();
-            if (!rail.getStyleClass().contains(tint)) { // a style class that is set anew is worked out anew
-                rail.getStyleClass().setAll("rail", "tint", tint);
-            }
+            showRail(KindGroup.of(spine.kind(place)));
             kind.setText(
-                    rows.messages()[index] > 0
-                            ? desk.words().count(rows.messages()[index], "message", "messages")
+                    rows.messages()[row] > 0
+                            ? desk.words().count(rows.messages()[row], "message", "messages")
                             : spine.kind(place).code());
             boolean together = !sections.isEmpty();
-            boolean byPerson = rows.order().sorting().equals(Optional.of(Sorting.PERSON));
-            hide(kind, together);
-            hide(who, together && byPerson);
-            hide(section, !together);
-            hide(sectionCount, !together);
-            picked.setText(tray.has(rows.numbers()[index]) ? "✓" : "");
-            rows.entry(index).ifPresentOrElse(there -> fill(there.thing()), this::awaited);
-            setGraphic(row);
+            kind.setVisible(!together);
+            who.setVisible(!together || !rows.order().sorting().equals(Optional.of(Sorting.PERSON)));
+            section.setVisible(together);
+            sectionCount.setVisible(together);
+            picked.setText(tray.has(rows.numbers()[row]) ? "✓" : "");
+            rows.entry(row).ifPresentOrElse(there -> fill(there.thing()), this::awaited);
+            requestLayout();
         }
 
-        private static void hide(Node part, boolean hidden) {
-            part.setVisible(!hidden);
-            part.setManaged(!hidden);
+        private void showRail(KindGroup group) {
+            rails.computeIfAbsent(group, this::rail);
+            rails.forEach((of, rail) -> rail.setVisible(of == group));
+        }
+
+        private Region rail(KindGroup group) {
+            var rail = new Region();
+            rail.getStyleClass().addAll("rail", "tint", "tint-" + group.code());
+            rail.setManaged(false);
+            getChildren().add(rail);
+            rail.applyCss();
+            return rail;
+        }
+
+        @Override
+        protected void layoutChildren() {
+            double middle = Math.round(getHeight() / 2);
+            double x = snappedLeftInset();
+            if (section.isVisible()) {
+                x = across(section, x, SECTION);
+                x = at(sectionCount, x, middle, COUNT);
+            }
+            x = at(day, x, middle, DAY);
+            x = at(time, x, middle, TIME);
+            if (who.isVisible()) {
+                x = across(who, x, WHO);
+            }
+            for (var rail : rails.values()) {
+                rail.resizeRelocate(x, middle - RAIL_HEIGHT / 2, RAIL, RAIL_HEIGHT);
+            }
+            x += RAIL + GAP;
+            double right = getWidth() - snappedRightInset();
+            if (kind.isVisible()) {
+                right -= Math.ceil(kind.getLayoutBounds().getWidth());
+                at(kind, right, middle, 0);
+                right -= GAP;
+            }
+            right -= PICKED;
+            at(picked, right, middle, PICKED);
+            across(what, x, Math.max(0, right - GAP - x));
+        }
+
+        /** @return where the next one begins */
+        private double at(Text text, double x, double middle, double width) {
+            text.setX(x);
+            text.setY(middle);
+            return x + width + GAP;
+        }
+
+        private double across(UserText text, double x, double width) {
+            text.resizeRelocate(x, 0, width, getHeight());
+            return x + width + GAP;
         }
 
         private String figures(Section of) {
@@ -234,8 +235,8 @@ final class DayList implements RowsView {
 
         /** Shows what has been read meanwhile. */
         void fillIfAwaited() {
-            if (awaiting && !isEmpty()) {
-                shown.flatMap(rows -> rows.entry(getIndex())).ifPresent(there -> fill(there.thing()));
+            if (awaiting) {
+                shown.flatMap(rows -> rows.entry(row())).ifPresent(there -> fill(there.thing()));
             }
         }
 

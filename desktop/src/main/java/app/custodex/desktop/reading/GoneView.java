@@ -9,6 +9,7 @@ import app.custodex.desktop.desk.Desk;
 import app.custodex.desktop.desk.Desk.Compared;
 import app.custodex.desktop.desk.Desk.Place;
 import app.custodex.desktop.desk.KeptLayer;
+import app.custodex.desktop.ui.LongList;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.UserText;
 import app.custodex.model.Thing;
@@ -29,8 +30,6 @@ import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
-import javafx.scene.control.ListCell;
-import javafx.scene.control.ListView;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.input.KeyCode;
 import javafx.scene.layout.BorderPane;
@@ -38,7 +37,6 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
-import org.jspecify.annotations.Nullable;
 
 /** What is gone, changed or new between two states of a phone; what changed stands side by side, with its words marked. */
 public final class GoneView extends BorderPane {
@@ -53,8 +51,8 @@ public final class GoneView extends BorderPane {
     private final VBox states = new VBox(6);
     private final Map<Change, Button> shown = new EnumMap<>(Change.class);
     private final Set<Change> wanted = EnumSet.of(Change.GONE, Change.CHANGED);
-    private final ListView<Integer> list = new ListView<>();
     private final Label empty = Parts.sentence("", "lesser");
+    private final LongList list = new LongList(ROW, Row::new, empty);
     private final VBox detail = new VBox(10);
     private final Button putAll = Parts.button("gone-tray", "", "Ctrl+T", this::putAllInTray);
     private List<Difference> rows = List.of();
@@ -100,10 +98,8 @@ public final class GoneView extends BorderPane {
         states.setStyle("-fx-padding: 12;");
         var left = bordered(new ScrollPane(states), SIDE);
         list.setId("gone-list");
-        list.setFixedCellSize(ROW);
-        list.setCellFactory(view -> new Cell());
-        list.setPlaceholder(empty);
-        list.getSelectionModel().selectedItemProperty().addListener((o, was, is) -> showDetail());
+        list.setAccessibleText("Differences");
+        list.whenChosen(this::showDetail);
         list.setOnKeyPressed(event -> {
             if (event.getCode() == KeyCode.T && !event.isShortcutDown()) {
                 putChosenInTray();
@@ -267,7 +263,7 @@ public final class GoneView extends BorderPane {
         after = open.map(in -> new Pages(in.newer().catalogue(), desk.work(), this::arrived));
         open.ifPresent(in -> empty.setText(
                 in.differences().isEmpty() ? "They are the same." : "Nothing of what is chosen at the left."));
-        list.setItems(Rows.of(rows.size()));
+        list.setRows(rows.size());
         showDetail();
     }
 
@@ -301,8 +297,8 @@ public final class GoneView extends BorderPane {
     }
 
     private void putChosenInTray() {
-        var row = list.getSelectionModel().getSelectedItem();
-        if (row == null) {
+        int row = list.present();
+        if (row < 0) {
             return;
         }
         if (beforeNumbers[row] == 0) {
@@ -318,9 +314,9 @@ public final class GoneView extends BorderPane {
 
     private void showDetail() {
         detail.getChildren().clear();
-        var row = list.getSelectionModel().getSelectedItem();
+        int row = list.present();
         var open = model.open().get();
-        if (row == null || row >= rows.size() || open.isEmpty()) {
+        if (row < 0 || row >= rows.size() || open.isEmpty()) {
             return;
         }
         var was = before(row).map(Entry::thing);
@@ -395,14 +391,14 @@ public final class GoneView extends BorderPane {
         return inLines;
     }
 
-    private final class Cell extends ListCell<Integer> {
+    private final class Row extends LongList.Row {
         private final Label change = Parts.text("", "lesser");
         private final UserText title = desk.veil().line("", "strong");
         private final UserText more = desk.veil().line("", "lesser");
         private final Label kind = Parts.text("", "lesser");
-        private final HBox row;
+        private final HBox line;
 
-        Cell() {
+        Row() {
             change.setMinWidth(64);
             change.setMaxWidth(64);
             kind.setMinWidth(USE_PREF_SIZE);
@@ -410,24 +406,24 @@ public final class GoneView extends BorderPane {
             lines.setMinWidth(0);
             lines.setAlignment(Pos.CENTER_LEFT);
             HBox.setHgrow(lines, Priority.ALWAYS);
-            row = new HBox(10, change, lines, kind);
-            row.setAlignment(Pos.CENTER_LEFT);
-            row.setMinWidth(0);
-            setPrefWidth(0);
+            line = new HBox(10, change, lines, kind);
+            line.setAlignment(Pos.CENTER_LEFT);
+            line.setMinWidth(0);
+            getChildren().add(line);
         }
 
         @Override
-        protected void updateItem(@Nullable Integer index, boolean none) {
-            super.updateItem(index, none);
-            if (none || index == null || index >= rows.size()) {
-                setGraphic(null);
-                return;
-            }
-            var of = rows.get(index);
+        protected void layoutChildren() {
+            fill(line);
+        }
+
+        @Override
+        protected void show(int row) {
+            var of = rows.get(row);
             change.setText(words(of.change()));
             kind.setText(of.kind().code());
             var open = model.open().get();
-            var thing = (of.change() == Change.NEW ? after(index) : before(index)).map(Entry::thing);
+            var thing = (of.change() == Change.NEW ? after(row) : before(row)).map(Entry::thing);
             if (open.isEmpty() || thing.isEmpty()) {
                 title.setOpenText("…");
                 more.setOpenText("");
@@ -445,7 +441,6 @@ public final class GoneView extends BorderPane {
                 more.setText(when + (when.isEmpty() || who.isEmpty() ? "" : " · ") + who);
             }
             setAccessibleText(change.getText() + ", " + kind.getText() + ", " + title.getAccessibleText());
-            setGraphic(row);
         }
     }
 

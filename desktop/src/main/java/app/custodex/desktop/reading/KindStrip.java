@@ -77,6 +77,7 @@ final class KindStrip extends FlowPane {
     private final class Tab extends Button {
         private final KindGroup group;
         private final Label figure = Parts.text("", "lesser");
+        private final Tooltip size = new Tooltip();
 
         Tab(KindGroup group, Consumer<Set<KindGroup>> choose) {
             this.group = group;
@@ -103,7 +104,8 @@ final class KindStrip extends FlowPane {
 
         void show(int count, long bytes, Set<KindGroup> all) {
             figure.setText(words.count(count));
-            setTooltip(bytes == 0 ? null : new Tooltip(words.bytes(bytes)));
+            size.setText(bytes == 0 ? "" : words.bytes(bytes));
+            setTooltip(bytes == 0 ? null : size);
             pseudoClassStateChanged(PRESENT, all.contains(group));
             setAccessibleText(group.label() + ", " + words.count(count) + (bytes == 0 ? "" : ", " + words.bytes(bytes))
                     + (all.contains(group) ? ", chosen" : ""));

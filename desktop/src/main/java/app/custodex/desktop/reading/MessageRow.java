@@ -14,6 +14,7 @@ import javafx.scene.AccessibleRole;
 import javafx.scene.control.Label;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import javafx.scene.text.Text;
 
 /**
  * One message of a running page: a rule where a day begins, the time, who, and what was said with all that hangs on it. It is laid out by
@@ -29,7 +30,7 @@ final class MessageRow extends Region {
     private static final double BETWEEN = 3;
 
     private final Label day = Parts.text("", "lesser", "day-rule");
-    private final Label time = Parts.text("", "lesser", "mono");
+    private final Text time = Parts.run("lesser", "mono");
     private final Veil veil;
     private final UserText who;
     private final Region rail = rail("tint-other");
@@ -38,7 +39,7 @@ final class MessageRow extends Region {
     /** Attachments, reactions and marks. */
     private final VBox more = new VBox(BETWEEN);
 
-    private final Label picked = Parts.text("", "picked");
+    private final Text picked = Parts.run("picked");
     private int row = -1;
     private boolean filled;
     /** For which width the heights were measured; negative when they have to be again. */
@@ -100,14 +101,14 @@ final class MessageRow extends Region {
         double y = snappedTopInset();
         day.resizeRelocate(x, y, Math.max(0, width - x - snappedRightInset()), dayHeight);
         y += dayHeight;
-        time.resizeRelocate(x, y, TIME, time.prefHeight(TIME));
+        time.relocate(x, y);
         who.resizeRelocate(x + TIME + GAP, y, WHO, whoHeight);
         double height = Math.max(0, getHeight() - y - snappedBottomInset());
         rail.resizeRelocate(left() - GAP - RAIL, y, RAIL, height);
         ownRail.resizeRelocate(left() - GAP - RAIL, y, RAIL, height);
         text.resizeRelocate(left(), y, textWidth(width), textHeight);
         more.resizeRelocate(left(), y + textHeight + BETWEEN, textWidth(width), Math.max(0, moreHeight - BETWEEN));
-        picked.resizeRelocate(left() + textWidth(width) + GAP, y, PICKED, picked.prefHeight(PICKED));
+        picked.relocate(left() + textWidth(width) + GAP, y);
     }
 
     /** Which row of the page it is at the moment. */
@@ -185,6 +186,7 @@ final class MessageRow extends Region {
         if (!marks.isBlank()) {
             more.getChildren().add(Parts.text(marks.strip(), "lesser"));
         }
+        more.applyCss();
     }
 
     private static String attachment(Attachment attachment) {

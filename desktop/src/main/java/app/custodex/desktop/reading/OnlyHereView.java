@@ -5,6 +5,7 @@ import app.custodex.base.CancelToken;
 import app.custodex.base.Problem;
 import app.custodex.catalogue.Catalogue.Entry;
 import app.custodex.desktop.desk.Desk;
+import app.custodex.desktop.ui.LongList;
 import app.custodex.desktop.ui.Parts;
 import app.custodex.desktop.ui.UserText;
 import app.custodex.twins.OnlyHere;
@@ -25,9 +26,6 @@ import javafx.css.PseudoClass;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
-import javafx.scene.control.ListCell;
-import javafx.scene.control.ListView;
-import javafx.scene.control.SelectionMode;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
@@ -37,7 +35,6 @@ import javafx.scene.layout.VBox;
 import javafx.stage.DirectoryChooser;
 import javafx.stage.FileChooser;
 import javafx.util.Duration;
-import org.jspecify.annotations.Nullable;
 
 /** What would be lost with the phone, given a folder or a playlist of what its owner still has. */
 final class OnlyHereView extends VBox {
@@ -54,7 +51,8 @@ final class OnlyHereView extends VBox {
     private final Button pick = Parts.button("only-here-pick", "Put in the tray", "Ctrl+T", this::pickAllShown);
     private final Label state = Parts.sentence("", "lesser");
     private final Label troubles = Parts.sentence("", "lesser");
-    private final ListView<Integer> list = new ListView<>();
+    private final Label none = Parts.sentence("", "lesser");
+    private final LongList list = new LongList(ROW, Row::new, none);
     private final Timeline ticker = new Timeline(new KeyFrame(Duration.millis(200), event -> tick()));
     private final AtomicInteger done = new AtomicInteger();
     private Optional<OpenPhone> phone = Optional.empty();
@@ -82,9 +80,7 @@ final class OnlyHereView extends VBox {
         troubles.setId("only-here-troubles");
         troubles.managedProperty().bind(troubles.textProperty().isNotEmpty());
         list.setId("only-here-list");
-        list.setFixedCellSize(ROW);
-        list.setCellFactory(view -> new Cell());
-        list.getSelectionModel().setSelectionMode(SelectionMode.MULTIPLE);
+        list.setAccessibleText("Only on this phone");
         list.addEventHandler(KeyEvent.KEY_PRESSED, event -> {
             if (event.getCode() == KeyCode.T && !event.isShortcutDown()) {
                 pickSelected();
@@ -275,15 +271,14 @@ final class OnlyHereView extends VBox {
         rows = all.stream().filter(each -> each.elsewhere() == showingKept).toList();
         numbers = rows.stream().mapToInt(Verdict::number).toArray();
         pages = phone.map(open -> new Pages(open.catalogue(), desk.work(), list::refresh));
-        list.setPlaceholder(Parts.sentence(
-                result.isEmpty() ? "Choose a folder or a playlist to compare with." : "None.", "lesser"));
-        list.setItems(Rows.of(rows.size()));
+        none.setText(result.isEmpty() ? "Choose a folder or a playlist to compare with." : "None.");
+        list.setRows(rows.size());
         pick.setDisable(rows.isEmpty());
     }
 
     private void pickSelected() {
         var chosen = new BitSet();
-        list.getSelectionModel().getSelectedItems().forEach(row -> chosen.set(numbers[row]));
+        list.selected().stream().forEach(row -> chosen.set(numbers[row]));
         tray.toggle(chosen);
     }
 
@@ -296,14 +291,13 @@ final class OnlyHereView extends VBox {
         }
     }
 
-    private final class Cell extends ListCell<Integer> {
+    private final class Row extends LongList.Row {
         private final UserText title = desk.veil().line("");
         private final UserText reason = desk.veil().line("", "lesser");
         private final Label what = Parts.text("", "lesser");
         private final HBox line;
 
-        Cell() {
-            setPrefWidth(0);
+        Row() {
             what.setMinWidth(USE_PREF_SIZE);
             var words = new VBox(2, title, reason);
             words.setAlignment(Pos.CENTER_LEFT);
@@ -312,15 +306,16 @@ final class OnlyHereView extends VBox {
             line = new HBox(10, words, what);
             line.setAlignment(Pos.CENTER_LEFT);
             line.setMinWidth(0);
+            getChildren().add(line);
         }
 
         @Override
-        protected void updateItem(@Nullable Integer row, boolean empty) {
-            super.updateItem(row, empty);
-            if (empty || row == null || row >= rows.size()) {
-                setGraphic(null);
-                return;
-            }
+        protected void layoutChildren() {
+            fill(line);
+        }
+
+        @Override
+        protected void show(int row) {
             var entry = pages.flatMap(all -> all.get(row, numbers)).map(Entry::thing);
             title.setText(entry.map(thing -> thing.title()).orElse(""));
             reason.setText(rows.get(row).reason());
@@ -328,7 +323,7 @@ final class OnlyHereView extends VBox {
                                     thing.kind().label() + " · " + desk.words().bytes(thing.bytes()))
                             .orElse("")
                     + (tray.has(numbers[row]) ? " · in the tray" : ""));
-            setGraphic(line);
+            setAccessibleText(title.getAccessibleText() + ", " + reason.getAccessibleText() + ", " + what.getText());
         }
     }
 }

@@ -7,6 +7,7 @@ import app.custodex.base.ProblemException;
 import app.custodex.desktop.desk.Desk;
 import app.custodex.model.Contact;
 import app.custodex.model.ThingKind;
+import app.custodex.search.ContactIndex;
 import app.custodex.twins.Merge;
 import java.io.IOException;
 import java.util.BitSet;
@@ -17,6 +18,7 @@ import java.util.Set;
 import java.util.TreeMap;
 import javafx.application.Platform;
 import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.SimpleObjectProperty;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -36,6 +38,7 @@ final class ReadingModel {
 
     private final Desk desk;
     private final ObjectProperty<Optional<OpenPhone>> layer = new SimpleObjectProperty<>(Optional.empty());
+    private final ObjectProperty<Optional<ContactIndex>> contacts = new SimpleObjectProperty<>(Optional.empty());
     private final ObjectProperty<List<Contact>> shown = new SimpleObjectProperty<>(List.of());
     private final ObjectProperty<Lens> lens = new SimpleObjectProperty<>(new Lens.Everyone());
     private final TrayModel tray;
@@ -61,6 +64,11 @@ final class ReadingModel {
     /** The open layer. */
     ObjectProperty<Optional<OpenPhone>> layer() {
         return layer;
+    }
+
+    /** All contacts of the open layer; empty until they are read. */
+    ReadOnlyObjectProperty<Optional<ContactIndex>> contacts() {
+        return contacts;
     }
 
     /** What the list shows at the moment. */
@@ -105,7 +113,6 @@ final class ReadingModel {
                                         + target.phone().name(),
                         () -> {
                             var opened = open(target, progress(mine, progress, then));
-                            opened.contacts(); // sorted here, off the interface thread
                             opened.problems(Set.of(ThingKind.CONTACT)).stream()
                                     .findFirst()
                                     .ifPresent(desk.work()::tell);
@@ -141,7 +148,6 @@ final class ReadingModel {
 
             @Override
             public void usable(OpenPhone early) {
-                early.contacts(); // sorted here, off the interface thread
                 onInterface(() -> {
                     show(early, true);
                     then.run();
@@ -165,7 +171,17 @@ final class ReadingModel {
         }
         growing = stillGrowing;
         layer.set(Optional.of(phone));
-        refresh();
+    }
+
+    /** Reads and sorts all contacts, for which nothing else in the room has to wait. */
+    void readContacts() {
+        layer.get()
+                .ifPresent(open -> desk.work().start("Contacts", open::contacts, sorted -> {
+                    if (layer.get().equals(Optional.of(open))) {
+                        contacts.set(Optional.of(sorted));
+                        refresh();
+                    }
+                }));
     }
 
     /** What was picked before, and merged. */
@@ -215,6 +231,7 @@ final class ReadingModel {
         var open = layer.get().filter(any -> !growing);
         growing = false;
         layer.set(Optional.empty());
+        contacts.set(Optional.empty());
         var kept = tray.leave();
         shown.set(List.of());
         open.ifPresent(old -> kept.thenRun(() -> close(old)));
@@ -252,22 +269,23 @@ final class ReadingModel {
     /** Finds anew; an answer that was overtaken by a later question is dropped. */
     private void refresh() {
         var open = layer.get();
-        if (open.isEmpty()) {
+        if (open.isEmpty() || contacts.get().isEmpty()) {
             return;
         }
         int question = ++asked;
         var words = typed;
         var through = lens.get();
         boolean backwards = descending;
-        desk.work().start("Find", () -> find(open.get(), words, through, backwards), found -> {
+        var all = contacts.get().get();
+        desk.work().start("Find", () -> find(all, words, through, backwards), found -> {
             if (question == asked) {
                 shown.set(found);
             }
         });
     }
 
-    private static List<Contact> find(OpenPhone open, String words, Lens lens, boolean backwards) {
-        var found = open.contacts().find(words);
+    private static List<Contact> find(ContactIndex all, String words, Lens lens, boolean backwards) {
+        var found = all.find(words);
         var seen = switch (lens) {
             case Lens.Everyone everyone -> found;
             case Lens.Group group ->
@@ -281,16 +299,15 @@ final class ReadingModel {
     /** How many contacts each group has, by name. */
     Map<String, Integer> groups() {
         var groups = new TreeMap<String, Integer>();
-        layer.get()
-                .ifPresent(open -> open.contacts()
-                        .ascending()
+        contacts.get()
+                .ifPresent(all -> all.ascending()
                         .forEach(contact -> contact.groups().forEach(group -> groups.merge(group, 1, Integer::sum))));
         return groups;
     }
 
     /** Whether the list is empty because there is nothing, rather than because nothing was found. */
     boolean hasNoContacts() {
-        return layer.get().filter(open -> open.contacts().ascending().isEmpty()).isPresent();
+        return contacts.get().filter(all -> all.ascending().isEmpty()).isPresent();
     }
 
     boolean isPicked(Contact contact) {

@@ -229,7 +229,7 @@ public final class ReadingRoom extends BorderPane {
     private void enter(OpenPhone layer, Desk.Reading target) {
         boolean grown = room.room().get().isPresent();
         Runnable then = () -> {
-            contacts.showWhenEmpty();
+            model.readContacts();
             if (!grown) {
                 book.focusList();
             }

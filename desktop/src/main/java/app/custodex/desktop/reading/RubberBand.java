@@ -1,5 +1,7 @@
 package app.custodex.desktop.reading;
 
+import app.custodex.desktop.ui.Ranges;
+
 /**
  * A rubber band over a contact sheet.
  *

@@ -5,6 +5,7 @@ import app.custodex.catalogue.Folds;
 import app.custodex.desktop.desk.Desk;
 import app.custodex.desktop.media.Thumbnails;
 import app.custodex.desktop.ui.Parts;
+import app.custodex.desktop.ui.Ranges;
 import app.custodex.desktop.ui.UserText;
 import app.custodex.model.MediaFile;
 import app.custodex.model.ThingKind;

@@ -9,8 +9,10 @@ import java.time.ZoneId;
 import java.time.ZonedDateTime;
 import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
+import java.util.EnumMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
 import javafx.geometry.Insets;
@@ -46,6 +48,12 @@ final class TimeRiver extends Pane {
     private final Locale locale;
     private final Consumer<Optional<Span>> brushed;
     private final Pane bars = new Pane();
+    /** All that were made, by their kind; those that are not needed at the moment are not seen. To make them is most of the work. */
+    private final Map<KindGroup, List<Region>> made = new EnumMap<>(KindGroup.class);
+
+    /** How many of each are shown. */
+    private final Map<KindGroup, Integer> used = new EnumMap<>(KindGroup.class);
+
     private final Pane labels = new Pane();
     /** As wide as a label of the same text, without being shown. */
     private final Text measure = new Text();
@@ -140,16 +148,25 @@ final class TimeRiver extends Pane {
     }
 
     private void draw() {
-        bars.getChildren().clear();
         labels.getChildren().clear();
         edges = new long[0];
-        if (room.isEmpty() || getWidth() <= 0 || whole.length() <= 1) {
-            place();
-            return;
+        used.clear();
+        if (room.isPresent() && getWidth() > 0 && whole.length() > 1) {
+            drawBars();
         }
+        made.forEach((group, all) -> {
+            int shown = used.getOrDefault(group, 0);
+            for (int i = 0; i < all.size(); i++) {
+                all.get(i).setVisible(i < shown);
+            }
+        });
+        place();
+    }
+
+    private void drawBars() {
         var step = CalendarStep.of(view, (int) (room() / NARROWEST));
         edges = step.edges(view, zone());
-        var counts = room.get().spine().counts(edges, answer.flatMap(RoomModel.Answer::numbers));
+        var counts = room.orElseThrow().spine().counts(edges, answer.flatMap(RoomModel.Answer::numbers));
         int most = 1;
         for (var bar : counts) {
             int all = 0;
@@ -166,7 +183,6 @@ final class TimeRiver extends Pane {
             bar(counts[i], left, Math.max(left + 1, right), bottom, height / most);
         }
         label(step);
-        place();
     }
 
     private void bar(int[] counts, double left, double right, double bottom, double each) {
@@ -178,14 +194,26 @@ final class TimeRiver extends Pane {
             }
             if (n > 0) {
                 double to = from - n * each;
-                var part = new Region();
-                part.getStyleClass().addAll("tint", "tint-" + group.code());
-                part.setManaged(false);
-                part.resizeRelocate(left, Math.round(to), right - left, Math.max(1, Math.round(from) - Math.round(to)));
-                bars.getChildren().add(part);
+                part(group)
+                        .resizeRelocate(
+                                left, Math.round(to), right - left, Math.max(1, Math.round(from) - Math.round(to)));
                 from = to;
             }
         }
+    }
+
+    /** The next part of a bar that is not in use. */
+    private Region part(KindGroup group) {
+        var all = made.computeIfAbsent(group, any -> new ArrayList<>());
+        int next = used.merge(group, 1, Integer::sum) - 1;
+        if (next == all.size()) {
+            var part = new Region();
+            part.getStyleClass().addAll("tint", "tint-" + group.code());
+            part.setManaged(false);
+            all.add(part);
+            bars.getChildren().add(part);
+        }
+        return all.get(next);
     }
 
     /** The labels of the next coarser step that has room for them; none overlaps another or is cut. */

@@ -15,6 +15,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.scene.shape.SVGPath;
+import javafx.scene.text.Text;
 
 /** Makes the small parts that views are built of. */
 public final class Parts {
@@ -61,6 +62,16 @@ public final class Parts {
         var label = new Label(words);
         label.getStyleClass().addAll(styleClasses);
         return label;
+    }
+
+    /** Words that are always as wide as they are, where rows run by: a label measures them several times. They stand around their y. */
+    public static Text run(String... styleClasses) {
+        var run = new Text();
+        run.getStyleClass().add("text-run");
+        run.getStyleClass().addAll(styleClasses);
+        run.setTextOrigin(VPos.CENTER);
+        run.setManaged(false);
+        return run;
     }
 
     /** A sentence that wraps. */

@@ -11,6 +11,8 @@ import javafx.beans.value.ChangeListener;
 import javafx.beans.value.WeakChangeListener;
 import javafx.css.PseudoClass;
 import javafx.geometry.NodeOrientation;
+import javafx.geometry.Orientation;
+import javafx.geometry.VPos;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
 import javafx.scene.control.OverrunStyle;
@@ -38,7 +40,7 @@ public final class UserText extends StackPane {
     private String text = "";
     private List<Mark> marks = List.of();
     /** What shows plain text; made when there is some. */
-    private List<Label> plain = List.of();
+    private Optional<Plain> plain = Optional.empty();
 
     private boolean open;
     private boolean onPaper;
@@ -120,26 +122,153 @@ public final class UserText extends StackPane {
         var shown =
                 !oneLine ? seen : seen.replaceAll(marked.isEmpty() ? "\\s+" : "\\s", " "); // marks keep their places
         if (onPaper || !marked.isEmpty() || !isPlain(shown)) {
-            getChildren().setAll(runs(shown, marked));
-        } else if (!getChildren().equals(plain) || plain.isEmpty()) {
-            plain = List.of(plain(shown));
-            getChildren().setAll(plain);
+            show(runs(shown, marked));
         } else {
-            plain.getFirst().setText(shown); // a node that is there already needs no new style
+            if (plain.isEmpty()) {
+                plain = Optional.of(oneLine ? new PlainLine() : new PlainParagraph());
+            }
+            plain.get().setText(shown);
+            if (!isShownPlain()) { // a node that is there already needs no new style
+                show(plain.get().node());
+            }
         }
     }
 
-    /** A label fills its room by itself, and need not be measured once more for it. */
+    /** Shows text that needs one font alone. */
+    private sealed interface Plain {
+        Node node();
+
+        void setText(String text);
+
+        /** @param width negative for as wide as it is */
+        double height(double width);
+
+        double width();
+
+        void place(double x, double y, double width, double height);
+    }
+
+    /** A label cuts its text where there is no more room. */
+    private static final class PlainLine implements Plain {
+        private final Label label = new Label();
+
+        PlainLine() {
+            label.setTextOverrun(OverrunStyle.ELLIPSIS);
+            label.setMinWidth(0);
+            label.setMaxWidth(Double.MAX_VALUE);
+        }
+
+        @Override
+        public Node node() {
+            return label;
+        }
+
+        @Override
+        public void setText(String text) {
+            label.setText(text);
+        }
+
+        @Override
+        public double height(double width) {
+            return label.prefHeight(width);
+        }
+
+        @Override
+        public double width() {
+            return label.prefWidth(-1);
+        }
+
+        @Override
+        public void place(double x, double y, double width, double height) {
+            label.resizeRelocate(x, y, width, height);
+        }
+    }
+
+    /** Of what wraps nothing is cut, and a label would lay it out twice. */
+    private final class PlainParagraph implements Plain {
+        private final Text lines = new Text();
+
+        PlainParagraph() {
+            lines.getStyleClass().add("text-run");
+            lines.setTextOrigin(VPos.TOP);
+            // To measure it changes its bounds, which would ask for another layout, and so on for ever.
+            lines.setManaged(false);
+            lines.fontProperty().addListener(o -> requestLayout());
+        }
+
+        @Override
+        public Node node() {
+            return lines;
+        }
+
+        @Override
+        public void setText(String text) {
+            lines.setText(text);
+            requestLayout();
+        }
+
+        @Override
+        public double height(double width) {
+            lines.setWrappingWidth(Math.max(0, width));
+            return Math.ceil(lines.getLayoutBounds().getHeight());
+        }
+
+        @Override
+        public double width() {
+            lines.setWrappingWidth(0);
+            return Math.ceil(lines.getLayoutBounds().getWidth());
+        }
+
+        @Override
+        public void place(double x, double y, double width, double height) {
+            lines.relocate(x, y + Math.max(0, Math.floor((height - height(width)) / 2)));
+        }
+    }
+
+    /** With its style, so that whoever lays it out by hand can measure it at once. */
+    private void show(Node node) {
+        getChildren().setAll(node);
+        node.applyCss();
+    }
+
+    private boolean isShownPlain() {
+        return plain.isPresent() && getChildren().contains(plain.get().node());
+    }
+
+    @Override
+    protected double computePrefWidth(double height) {
+        return isShownPlain()
+                ? snappedLeftInset() + plain.orElseThrow().width() + snappedRightInset()
+                : super.computePrefWidth(height);
+    }
+
+    @Override
+    protected double computePrefHeight(double width) {
+        if (!isShownPlain()) {
+            return super.computePrefHeight(width);
+        }
+        double across = snappedLeftInset() + snappedRightInset();
+        double height = plain.orElseThrow().height(width < 0 ? width : Math.max(1, width - across));
+        return snappedTopInset() + height + snappedBottomInset();
+    }
+
+    /** Plain text fills its room by itself, and need not be measured once more for it. */
     @Override
     protected void layoutChildren() {
-        if (!plain.isEmpty() && getChildren().equals(plain)) {
+        if (isShownPlain()) {
             double x = snappedLeftInset();
             double y = snappedTopInset();
-            plain.getFirst()
-                    .resizeRelocate(x, y, getWidth() - x - snappedRightInset(), getHeight() - y - snappedBottomInset());
+            plain.orElseThrow()
+                    .place(x, y, getWidth() - x - snappedRightInset(), getHeight() - y - snappedBottomInset());
         } else {
             super.layoutChildren();
         }
+    }
+
+    /** What wraps is higher where there is less room. */
+    @Override
+    public Orientation getContentBias() {
+        return oneLine ? super.getContentBias() : Orientation.HORIZONTAL;
     }
 
     private static boolean isPlain(String text) {
@@ -151,18 +280,6 @@ public final class UserText extends StackPane {
             }
         }
         return true;
-    }
-
-    private Label plain(String shown) {
-        var label = new Label(shown);
-        label.setWrapText(!oneLine);
-        label.setTextOverrun(OverrunStyle.ELLIPSIS);
-        label.setMinWidth(0);
-        label.setMaxWidth(Double.MAX_VALUE);
-        if (!oneLine) {
-            label.setMinHeight(USE_PREF_SIZE);
-        }
-        return label;
     }
 
     /** @param strong whether it is drawn strongly, where its font can */

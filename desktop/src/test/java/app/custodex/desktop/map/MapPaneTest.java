@@ -3,6 +3,7 @@ package app.custodex.desktop.map;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import app.custodex.desktop.ui.SteadyRobot;
 import app.custodex.model.MediaFile.Place;
 import app.custodex.places.Mercator;
 import app.custodex.places.Outline;
@@ -20,12 +21,11 @@ import javafx.stage.Stage;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
 import org.testfx.api.FxRobot;
-import org.testfx.framework.junit5.ApplicationExtension;
 import org.testfx.framework.junit5.Start;
 import org.testfx.util.WaitForAsyncUtils;
 
 /** The map under mouse and keyboard. */
-@ExtendWith(ApplicationExtension.class)
+@ExtendWith(SteadyRobot.class)
 class MapPaneTest {
     private static final int WIDTH = 640;
     private static final int HEIGHT = 480;

@@ -4,6 +4,7 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import app.custodex.desktop.ui.SteadyRobot;
 import app.custodex.desktop.ui.Work;
 import app.custodex.media.MediaSource;
 import app.custodex.media.StreamSource;
@@ -25,11 +26,10 @@ import javax.imageio.ImageIO;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
 import org.testfx.api.FxRobot;
-import org.testfx.framework.junit5.ApplicationExtension;
 import org.testfx.framework.junit5.Start;
 import org.testfx.util.WaitForAsyncUtils;
 
-@ExtendWith(ApplicationExtension.class)
+@ExtendWith(SteadyRobot.class)
 final class ThumbnailsTest {
     /** Items in the order in which they were opened. */
     private final List<String> opened = new CopyOnWriteArrayList<>();

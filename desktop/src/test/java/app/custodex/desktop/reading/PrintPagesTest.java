@@ -4,6 +4,7 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import app.custodex.desktop.ui.Fonts;
+import app.custodex.desktop.ui.SteadyRobot;
 import app.custodex.desktop.ui.UserText;
 import java.util.ArrayList;
 import java.util.List;
@@ -17,11 +18,10 @@ import javafx.scene.layout.Region;
 import javafx.stage.Stage;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
-import org.testfx.framework.junit5.ApplicationExtension;
 import org.testfx.framework.junit5.Start;
 import org.testfx.util.WaitForAsyncUtils;
 
-@ExtendWith(ApplicationExtension.class)
+@ExtendWith(SteadyRobot.class)
 class PrintPagesTest {
     private static final double WIDTH = 468;
     private static final double HEIGHT = 648;

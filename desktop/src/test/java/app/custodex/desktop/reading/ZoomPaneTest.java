@@ -4,6 +4,7 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import app.custodex.desktop.ui.SteadyRobot;
 import java.util.concurrent.atomic.AtomicInteger;
 import javafx.event.Event;
 import javafx.geometry.Point2D;
@@ -15,10 +16,9 @@ import javafx.stage.Stage;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
 import org.testfx.api.FxRobot;
-import org.testfx.framework.junit5.ApplicationExtension;
 import org.testfx.framework.junit5.Start;
 
-@ExtendWith(ApplicationExtension.class)
+@ExtendWith(SteadyRobot.class)
 @SuppressWarnings("NullAway.Init") // set when the window is shown
 final class ZoomPaneTest {
     private static final int WIDTH = 800;

@@ -1,10 +1,10 @@
-package app.custodex.desktop.reading;
+package app.custodex.desktop.ui;
 
 import java.util.Arrays;
 import java.util.BitSet;
 
 /** Which rows of a long list are selected, as sorted ranges apart from each other; all of them are one range. */
-final class Ranges {
+public final class Ranges {
     private static final int NONE = -1;
 
     /** From and until of each range, the lowest first. */
@@ -14,12 +14,13 @@ final class Ranges {
     /** Where a selection that is being extended began. */
     private int anchor = NONE;
 
-    boolean has(int row) {
+    public boolean has(int row) {
         int found = Arrays.binarySearch(edges, 0, used, row);
         return found >= 0 ? found % 2 == 0 : (-found - 1) % 2 == 1;
     }
 
-    int count() {
+    /** How many rows are selected. */
+    public int count() {
         int sum = 0;
         for (int i = 0; i < used; i += 2) {
             sum += edges[i + 1] - edges[i];
@@ -27,8 +28,8 @@ final class Ranges {
         return sum;
     }
 
-    /** All selected rows. */
-    BitSet rows() {
+    /** The selected rows. */
+    public BitSet rows() {
         var rows = new BitSet();
         for (int i = 0; i < used; i += 2) {
             rows.set(edges[i], edges[i + 1]);
@@ -36,36 +37,36 @@ final class Ranges {
         return rows;
     }
 
-    Ranges copy() {
+    public Ranges copy() {
         var copy = new Ranges();
         copy.set(this);
         return copy;
     }
 
-    void set(Ranges other) {
+    public void set(Ranges other) {
         edges = other.edges.clone();
         used = other.used;
         anchor = other.anchor;
     }
 
-    void clear() {
+    public void clear() {
         used = 0;
         anchor = NONE;
     }
 
-    void all(int rows) {
+    public void all(int rows) {
         used = 0;
         add(0, rows);
     }
 
     /** Only this row. */
-    void only(int row) {
+    public void only(int row) {
         used = 0;
         add(row, row + 1);
         anchor = row;
     }
 
-    void toggle(int row) {
+    public void toggle(int row) {
         if (has(row)) {
             remove(row, row + 1);
         } else {
@@ -75,11 +76,27 @@ final class Ranges {
     }
 
     /**
+     * As a click or key on a row does it.
+     *
+     * @param extending with Shift: from where the selection began
+     * @param keeping with Ctrl: what is selected elsewhere stays
+     */
+    public void select(int row, boolean extending, boolean keeping) {
+        if (extending) {
+            extend(row, keeping);
+        } else if (keeping) {
+            toggle(row);
+        } else {
+            only(row);
+        }
+    }
+
+    /**
      * From where the selection began to this row.
      *
      * @param keeping what is selected elsewhere
      */
-    void extend(int row, boolean keeping) {
+    public void extend(int row, boolean keeping) {
         if (!keeping) {
             used = 0;
         }
@@ -88,7 +105,8 @@ final class Ranges {
         anchor = begin;
     }
 
-    void add(int from, int until) {
+    /** @param until is not part of it */
+    public void add(int from, int until) {
         if (from >= until) {
             return;
         }

@@ -1,4 +1,4 @@
-package app.custodex.desktop.reading;
+package app.custodex.desktop.ui;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertFalse;
