@@ -176,7 +176,7 @@ public final class Catalogue implements Closeable {
             var problems = new ArrayList<Problem>();
             try (var statement = db.createStatement();
                     var rows = statement.executeQuery(
-                            "SELECT reader, problems FROM store WHERE problems <> '[]' ORDER BY id")) {
+                            "SELECT reader, problems FROM store WHERE problems <> CAST('[]' AS BLOB) ORDER BY id")) {
                 while (rows.next()) {
                     if (of.test(rows.getString(1))) {
                         problems.addAll(Json.LINE.readValue(rows.getBytes(2), new TypeReference<List<Problem>>() {}));

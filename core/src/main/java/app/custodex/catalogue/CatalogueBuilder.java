@@ -13,6 +13,7 @@ import app.custodex.readers.Sink;
 import app.custodex.readers.Store;
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
 import java.sql.Connection;
 import java.sql.SQLException;
 import java.util.ArrayDeque;
@@ -42,6 +43,8 @@ public final class CatalogueBuilder {
     private static final int BATCH = 256;
     /** Batches that may wait to be written. */
     private static final int WAITING = 64;
+
+    private static final byte[] NO_PROBLEMS = "[]".getBytes(StandardCharsets.UTF_8);
 
     private final Connection db;
     private final PhoneFiles phone;
@@ -302,14 +305,30 @@ public final class CatalogueBuilder {
     private void write(Parcel parcel, Map<Job, ThingTable.OpenStore> begun, ThingTable writer)
             throws IOException, SQLException {
         switch (parcel) {
-            case Parcel.Things things -> put(ready(things.filed()), open(things.job(), begun, writer), writer);
+            case Parcel.Things things -> {
+                var store = begun.get(things.job());
+                if (store == null) {
+                    store = begin(things.job(), writer);
+                    writer.tell(store, "", NO_PROBLEMS);
+                    begun.put(things.job(), store);
+                }
+                put(ready(things.filed()), store, writer);
+            }
             case Parcel.Done end -> {
-                var store = open(end.job(), begun, writer);
+                var there = begun.remove(end.job());
+                var store = there == null ? begin(end.job(), writer) : there;
+                writer.tell(
+                        store,
+                        end.job().version(),
+                        end.problems().isEmpty() ? NO_PROBLEMS : Json.LINE.writeValueAsBytes(end.problems()));
                 put(end.rest(), store, writer);
-                writer.end(store, end.job().version(), Json.LINE.writeValueAsBytes(end.problems()));
-                begun.remove(end.job());
+                writer.end(store);
             }
         }
+    }
+
+    private static ThingTable.OpenStore begin(Job job, ThingTable writer) {
+        return writer.begin(job.reader().name(), job.store().name());
     }
 
     private void put(List<Filed> filed, ThingTable.OpenStore store, ThingTable writer)
@@ -329,16 +348,6 @@ public final class CatalogueBuilder {
             Thread.currentThread().interrupt();
             throw new IOException(e);
         }
-    }
-
-    private static ThingTable.OpenStore open(Job job, Map<Job, ThingTable.OpenStore> begun, ThingTable writer)
-            throws SQLException {
-        var there = begun.get(job);
-        if (there == null) {
-            there = writer.begin(job.reader().name(), job.store().name());
-            begun.put(job, there);
-        }
-        return there;
     }
 
     private static Optional<Parcel> next(BlockingQueue<Parcel> parcels) throws IOException {

@@ -38,8 +38,8 @@ final class ThingTable implements Closeable {
     private final PreparedStatement insertBody;
     private final PreparedStatement insertWords;
     private final PreparedStatement insertPart;
-    private final PreparedStatement insertStore;
-    private final PreparedStatement endStore;
+    private final PreparedStatement insertAddress;
+    private final PreparedStatement putStore;
     private final PreparedStatement find;
     private final Map<StoreName, Stores.StoreRow> stores = new HashMap<>();
     private final Beginnings beginnings;
@@ -52,6 +52,7 @@ final class ThingTable implements Closeable {
     /** A store that is being read. */
     static final class OpenStore {
         private final long id;
+        private final StoreName name;
         /** Whether a layer below had it, so that each thing is looked for first. */
         private final boolean known;
 
@@ -59,8 +60,9 @@ final class ThingTable implements Closeable {
         private final Map<String, Long> conversations = new HashMap<>();
         private final Map<Long, Long> soleMembers = new HashMap<>();
 
-        OpenStore(long id, boolean known) {
+        OpenStore(long id, StoreName name, boolean known) {
             this.id = id;
+            this.name = name;
             this.known = known;
         }
     }
@@ -78,8 +80,9 @@ final class ThingTable implements Closeable {
         insertBody = db.prepareStatement("INSERT INTO body VALUES (?, ?)");
         insertWords = db.prepareStatement("INSERT INTO words (rowid, text) VALUES (?, ?)");
         insertPart = db.prepareStatement("INSERT OR IGNORE INTO part VALUES (?, ?)");
-        insertStore = db.prepareStatement("INSERT INTO store (id, reader, name, version) VALUES (?, ?, ?, '')");
-        endStore = db.prepareStatement("UPDATE store SET version = ?, problems = ? WHERE id = ?");
+        insertAddress = db.prepareStatement("INSERT INTO address (id, text, digits) VALUES (?, ?, ?)");
+        putStore = db.prepareStatement("INSERT INTO store (id, reader, name, version, problems) VALUES (?, ?, ?, ?, ?)"
+                + " ON CONFLICT (id) DO UPDATE SET version = excluded.version, problems = excluded.problems");
         find = db.prepareStatement("SELECT id, digest, kind FROM thing WHERE store = ? AND key = ?");
         try (var statement = db.createStatement();
                 var rows = statement.executeQuery("SELECT id, text FROM address")) {
@@ -126,19 +129,31 @@ final class ThingTable implements Closeable {
         return version.equals(there.version());
     }
 
-    /** Begins to take the things of a store. */
-    OpenStore begin(String reader, String name) throws SQLException {
-        var there = stores.get(new StoreName(reader, name));
+    /** Begins to take the things of a store, of which {@link #tell} has to say something before anybody looks for them. */
+    OpenStore begin(String reader, String name) {
+        var of = new StoreName(reader, name);
+        var there = stores.get(of);
         if (there != null) {
-            return new OpenStore(there.id(), true);
+            return new OpenStore(there.id(), of, true);
         }
         long id = ++lastStore;
-        insertStore.setLong(1, id);
-        insertStore.setString(2, reader);
-        insertStore.setString(3, name);
-        insertStore.executeUpdate();
         kept.add(id);
-        return new OpenStore(id, false);
+        return new OpenStore(id, of, false);
+    }
+
+    /**
+     * What is known of a store, instead of what was known before.
+     *
+     * @param version empty while it is being read
+     * @param problems as JSON
+     */
+    void tell(OpenStore store, String version, byte[] problems) throws SQLException {
+        putStore.setLong(1, store.id);
+        putStore.setString(2, store.name.reader());
+        putStore.setString(3, store.name.name());
+        putStore.setString(4, version);
+        putStore.setBytes(5, problems);
+        putStore.executeUpdate();
     }
 
     void put(OpenStore store, Filed filed) throws SQLException, IOException {
@@ -284,12 +299,10 @@ final class ThingTable implements Closeable {
             return known;
         }
         long id = ++lastAddress;
-        try (var add = db.prepareStatement("INSERT INTO address (id, text, digits) VALUES (?, ?, ?)")) {
-            add.setLong(1, id);
-            add.setString(2, text);
-            add.setString(3, text.chars().anyMatch(Character::isLetter) ? "" : Asked.digits(text));
-            add.executeUpdate();
-        }
+        insertAddress.setLong(1, id);
+        insertAddress.setString(2, text);
+        insertAddress.setString(3, text.chars().anyMatch(Character::isLetter) ? "" : Asked.digits(text));
+        insertAddress.executeUpdate();
         addresses.put(text, id);
         return id;
     }
@@ -322,7 +335,7 @@ final class ThingTable implements Closeable {
     }
 
     /** Ends a store: what it no longer holds goes. */
-    void end(OpenStore store, String version, byte[] problems) throws SQLException, IOException {
+    void end(OpenStore store) throws SQLException, IOException {
         if (store.known) {
             for (long id : things(store.id)) {
                 if (!store.seen.get((int) id)) {
@@ -330,10 +343,6 @@ final class ThingTable implements Closeable {
                 }
             }
         }
-        endStore.setString(1, version);
-        endStore.setBytes(2, problems);
-        endStore.setLong(3, store.id);
-        endStore.executeUpdate();
     }
 
     /** Drops the things of stores that are no longer there. */
@@ -379,8 +388,8 @@ final class ThingTable implements Closeable {
                 insertBody;
                 insertWords;
                 insertPart;
-                insertStore;
-                endStore;
+                insertAddress;
+                putStore;
                 find) {
             // Closed in turn.
         } catch (SQLException e) {

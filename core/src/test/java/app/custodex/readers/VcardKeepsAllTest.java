@@ -16,10 +16,12 @@ import java.io.SequenceInputStream;
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
+import java.time.Instant;
 import java.util.Base64;
 import java.util.Collections;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -108,6 +110,76 @@ class VcardKeepsAllTest extends ReaderTest {
         var again = again(contact, "vcard4");
         for (var line : List.of("FN:Maren of the Boats", "TITLE:Clerk", "ROLE:b", "ORG:Two;x")) {
             assertTrue(again.contains("\r\n" + line + "\r\n"), again);
+        }
+    }
+
+    /** RFC 6350 §6.2.2: each part of a name may be a list. */
+    @Test
+    void secondGivenNamesAreKept() throws IOException {
+        assertEquals(
+                "Jean Claude",
+                one("4.0", "N:Skog;Jean,Claude;Marie,Anne;;").name().given());
+    }
+
+    @Test
+    void whatStandsInIsReadWhereverItStandsAndKeptWhereItSaysSomethingElse() throws IOException {
+        var first = one("3.0", "X-BIRTHDAY:1990-12-01", "BDAY:2001-02-03");
+        assertEquals(Optional.of(new Contact.Day(Optional.of(2001), 2, 3)), first.birthday());
+        assertEquals(List.of("X-BIRTHDAY"), names(first));
+        var unread = one("3.0", "BDAY:in spring", "X-BIRTHDAY:1990-12-01");
+        assertEquals(Optional.of(new Contact.Day(Optional.of(1990), 12, 1)), unread.birthday());
+        assertEquals(List.of("BDAY"), names(unread));
+    }
+
+    @Test
+    void aLabelOfWhatHasNoPlaceForOneIsKept() throws IOException {
+        var contact = one("3.0", "item1.X-ABDATE:2010-05-06", "item1.X-ABLabel:Launched", "X-LABEL:alone");
+        assertEquals(List.of("X-ABDATE", "X-ABLabel", "X-LABEL"), names(contact));
+    }
+
+    private static List<String> names(Contact contact) {
+        return contact.extras().stream().map(Contact.Extra::name).toList();
+    }
+
+    /** The example of RFC 6868 §3.2. */
+    @Test
+    void signsThatAParameterCanNotHoldComeBack() throws IOException {
+        var contact = one(
+                "4.0",
+                "GEO;X-ADDRESS=\"Pittsburgh Pirates^n115 Federal St^nPittsburgh, PA 15212\":geo:40.446816,-80.00566",
+                "TZ;X-SAID=^'so^^n:Raleigh/North America");
+        var again = again(contact, "vcard4");
+        assertTrue(again.contains("Pirates^n115 Federal St^nPittsburgh, PA 15212\":geo:40"), again);
+        assertTrue(again.contains("X-SAID=^'so^^n:Raleigh"), again);
+        var old = one("2.1", "TZ;X-SAID=a\\;b\\\\c^n:-0500");
+        assertEquals("X-SAID=\"a;b\\c^^n\"", old.extras().getFirst().parameters());
+    }
+
+    @Test
+    void daysAndMomentsComeInEveryForm() throws IOException {
+        for (var day : List.of("20010203", "2001-02-03")) {
+            assertEquals(
+                    Optional.of(new Contact.Day(Optional.of(2001), 2, 3)),
+                    one("4.0", "BDAY:" + day).birthday(),
+                    day);
+        }
+        for (var day : List.of("--0203", "--02-03")) {
+            assertEquals(
+                    Optional.of(new Contact.Day(Optional.empty(), 2, 3)),
+                    one("4.0", "BDAY:" + day).birthday(),
+                    day);
+        }
+        for (var none : List.of("20010230", "--0231", "2001-02-", "-", "", "+2001203", "20010203x")) {
+            assertEquals(Optional.empty(), one("4.0", "BDAY:" + none).birthday(), none);
+        }
+        for (var moment : List.of("20240506T070809Z", "2024-05-06T07:08:09Z", "2024-05-06T09:08:09+02:00")) {
+            assertEquals(
+                    Optional.of(Instant.parse("2024-05-06T07:08:09Z")),
+                    one("4.0", "REV:" + moment).changed(),
+                    moment);
+        }
+        for (var none : List.of("20240506T076009Z", "20240506", "TZ", "20241306T070809Z")) {
+            assertEquals(Optional.empty(), one("4.0", "REV:" + none).changed(), none);
         }
     }
 

@@ -11,6 +11,7 @@ import java.nio.charset.CharacterCodingException;
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -29,6 +30,7 @@ final class VcardCutter implements Closeable {
     private static final int BUFFER = 8 << 10;
 
     private static final Charset WESTERN = Charset.forName("windows-1252");
+    private static final char REPLACED = '\ufffd';
     private static final Pattern CHARSET = Pattern.compile("CHARSET=\"?([^;:\"]+)");
 
     /**
@@ -169,24 +171,42 @@ final class VcardCutter implements Closeable {
         if (from == to && !fill()) {
             return Optional.empty();
         }
-        var line = new ByteArrayOutputStream(80);
+        int end = end();
+        if (end < to) { // nearly always it lies in the buffer whole
+            var line = Arrays.copyOfRange(buffer, from, end);
+            at += end - from;
+            from = end;
+            passEnd();
+            return Optional.of(line);
+        }
+        var line = new ByteArrayOutputStream(2 * BUFFER);
         do {
-            int end = from;
-            while (end < to && buffer[end] != '\n' && buffer[end] != '\r') {
-                end++;
-            }
+            end = end();
             line.write(buffer, from, Math.min(end - from, Math.max(0, MAX_BYTES + 1 - line.size())));
             at += end - from;
             from = end;
         } while (from == to && fill());
         if (from < to) {
-            boolean pair = buffer[from] == '\r';
-            step();
-            if (pair && (from < to || fill()) && buffer[from] == '\n') {
-                step();
-            }
+            passEnd();
         }
         return Optional.of(line.toByteArray());
+    }
+
+    /** Where the line ends as far as the buffer goes. */
+    private int end() {
+        int end = from;
+        while (end < to && buffer[end] != '\n' && buffer[end] != '\r') {
+            end++;
+        }
+        return end;
+    }
+
+    private void passEnd() throws IOException {
+        boolean pair = buffer[from] == '\r';
+        step();
+        if (pair && (from < to || fill()) && buffer[from] == '\n') {
+            step();
+        }
     }
 
     private void step() {
@@ -210,13 +230,16 @@ final class VcardCutter implements Closeable {
             bytes.writeBytes(first);
         }
 
+        /** Name and parameters in capitals; empty when there are no parameters. */
         private static String head(byte[] line) {
             int end = 0;
             boolean quoted = false;
+            boolean parameters = false;
             while (end < line.length && (quoted || line[end] != ':')) {
+                parameters |= line[end] == ';';
                 quoted ^= line[end++] == '"';
             }
-            return new String(line, 0, end, StandardCharsets.ISO_8859_1).toUpperCase(Locale.ROOT);
+            return parameters ? new String(line, 0, end, StandardCharsets.ISO_8859_1).toUpperCase(Locale.ROOT) : "";
         }
 
         boolean isBase64() {
@@ -274,24 +297,28 @@ final class VcardCutter implements Closeable {
         var text = new StringBuilder();
         int foreign = 0;
         for (var line : lines) {
-            var bytes = line.bytes.toByteArray();
             var named = charset(line);
-            if (named.isPresent()) {
-                text.append(new String(bytes, named.get()));
-            } else {
-                try {
-                    text.append(StandardCharsets.UTF_8.newDecoder().decode(ByteBuffer.wrap(bytes)));
-                } catch (CharacterCodingException e) {
-                    text.append(new String(bytes, WESTERN));
-                    foreign++;
-                }
+            var read = line.bytes.toString(named.orElse(StandardCharsets.UTF_8));
+            if (named.isEmpty() && read.indexOf(REPLACED) >= 0 && !isUtf8(line.bytes.toByteArray())) {
+                read = line.bytes.toString(WESTERN);
+                foreign++;
             }
+            text.append(read);
             text.append("\r\n");
         }
         if (!ended) {
             text.append("END:VCARD\r\n");
         }
         return new Card(offset, text.toString(), ended, foreign, false);
+    }
+
+    private static boolean isUtf8(byte[] bytes) {
+        try {
+            StandardCharsets.UTF_8.newDecoder().decode(ByteBuffer.wrap(bytes));
+            return true;
+        } catch (CharacterCodingException e) {
+            return false;
+        }
     }
 
     /** What a line of vCard 2.1 names; in quoted-printable the bytes are ASCII, and the name is for what they stand for. */

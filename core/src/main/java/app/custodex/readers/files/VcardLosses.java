@@ -32,9 +32,9 @@ final class VcardLosses {
         parameters.merge(property + " " + name, 1, Integer::sum);
     }
 
-    /** Values that are not as the standard asks; they are kept as they are written. */
-    void odd(int values) {
-        odd += values;
+    /** A line or value that is not as the standard asks; it is kept as it is written. */
+    void odd() {
+        odd++;
     }
 
     /** @param empty whether there is nothing in the file at all */

@@ -9,17 +9,11 @@ import app.custodex.model.Contact.PersonName;
 import app.custodex.model.Contact.PhoneNumber;
 import app.custodex.model.ThingId;
 import app.custodex.readers.Days;
-import ezvcard.VCard;
-import ezvcard.property.DateOrTimeProperty;
-import ezvcard.property.Note;
-import ezvcard.property.StructuredName;
-import ezvcard.property.Telephone;
-import ezvcard.property.VCardProperty;
-import java.time.DateTimeException;
+import ezvcard.VCardVersion;
+import ezvcard.util.TelUri;
+import java.net.URI;
 import java.time.Instant;
-import java.time.LocalDate;
-import java.time.temporal.ChronoField;
-import java.time.temporal.Temporal;
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -28,11 +22,8 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.UnaryOperator;
-import java.util.stream.Collectors;
-import java.util.stream.Stream;
-import org.jspecify.annotations.Nullable;
 
-/** Maps a vCard to a contact. What has no field of its own is kept as an extra. */
+/** Maps a vCard to a contact, property by property. What has no field of its own is kept as an extra. */
 final class VcardReading {
     /** The owner's own label of a property of the same group. */
     static final String LABEL = "X-LABEL";
@@ -53,76 +44,260 @@ final class VcardReading {
     static final String CHAT = "X-CHAT";
 
     /** Says how a number is used, not whose or where it is. */
-    private static final Set<String> NO_LABEL = Set.of("voice", "pref", "internet", "text", "msg", "x400");
+    private static final Set<String> NO_LABEL = Set.of("voice", "pref", "internet", "text", "msg", "x400", "");
 
-    private final VcardParse parse;
-    private final VCard card;
+    private static final int NAME_PARTS = 5;
+    private static final int ADDRESS_PARTS = 7;
+
+    private final VcardParse card;
     private final UnaryOperator<String> e164;
     private final VcardLosses losses;
-    private final Map<String, String> labels;
-    private final Set<String> unread = new HashSet<>();
+    private final VcardLibrary library;
+    private final VcardExtras extras;
+
+    /** The owner's words, by group. */
+    private final Map<String, String> labels = new HashMap<>();
+
+    private final Set<String> labelled = new HashSet<>();
+
+    /** Of properties of which a contact has one, by name. */
+    private final Map<String, String> texts = new HashMap<>();
+
+    private final List<String> name = new ArrayList<>();
+    private final List<String> organisation = new ArrayList<>();
+    private final List<String> nicknames = new ArrayList<>();
+    private final List<PhoneNumber> phones = new ArrayList<>();
+    private final List<Labelled> mails = new ArrayList<>();
+    private final List<Labelled> webs = new ArrayList<>();
+    private final List<Labelled> chats = new ArrayList<>();
+    private final List<Address> addresses = new ArrayList<>();
+    private final List<Labelled> related = new ArrayList<>();
+    private final List<String> notes = new ArrayList<>();
+    private final List<String> groups = new ArrayList<>();
+    private final Map<String, Day> days = new HashMap<>();
+    private Optional<Instant> changed = Optional.empty();
+    private boolean photo;
 
     /** @param e164 writes a number in the form of ITU-T E.164; empty when it could not be dialled */
-    VcardReading(VcardParse parse, UnaryOperator<String> e164, VcardLosses losses) {
-        this.parse = parse;
-        this.card = parse.card();
+    VcardReading(VcardParse card, UnaryOperator<String> e164, VcardLosses losses) {
+        this.card = card;
         this.e164 = e164;
         this.losses = losses;
-        this.labels = labels(card);
+        this.library = new VcardLibrary(card.version(), losses);
+        this.extras = new VcardExtras(losses);
     }
 
     Contact contact(ThingId id, String account) {
-        var birthday = day(card.getBirthday(), "BDAY", BIRTHDAY);
-        var anniversary = day(card.getAnniversary(), "ANNIVERSARY", ANNIVERSARY);
-        var changed = card.getRevision() == null
-                ? Optional.<Instant>empty()
-                : revision(card.getRevision().getValue());
-        if (changed.isEmpty()) {
-            unread.add("REV");
+        labels();
+        for (var property : card.properties()) {
+            if (!isStandIn(property)) {
+                read(property);
+            }
+        }
+        for (var property : card.properties()) {
+            if (isStandIn(property)) {
+                read(property);
+            }
         }
         return new Contact(
                 id,
                 account,
-                parse.uid(),
-                name(card),
-                card.getNicknames().stream()
-                        .flatMap(n -> n.getValues().stream())
-                        .toList(),
-                organisation(card),
-                card.getTelephoneNumbers().stream().map(this::phone).toList(),
-                card.getEmails().stream()
-                        .map(m -> labelled(m, VcardParse.text(m.getValue())))
-                        .toList(),
-                card.getUrls().stream()
-                        .map(u -> labelled(u, VcardParse.text(u.getValue())))
-                        .toList(),
-                Stream.concat(
-                                card.getImpps().stream()
-                                        .map(i -> labelled(
-                                                i,
-                                                i.getUri() == null
-                                                        ? ""
-                                                        : i.getUri().toString())),
-                                own(CHAT).map(chat -> new Labelled("", chat)))
-                        .toList(),
-                card.getAddresses().stream()
-                        .map(a -> address(a, label(a), isPreferred(a)))
-                        .toList(),
-                birthday,
-                anniversary,
-                Stream.concat(
-                                card.getRelations().stream()
-                                        .map(r -> labelled(
-                                                r, VcardParse.text(r.getText() == null ? r.getUri() : r.getText()))),
-                                own(RELATED).map(VcardReading::related))
-                        .toList(),
-                card.getNotes().stream().map(Note::getValue).toList(),
-                card.getCategoriesList().stream()
-                        .flatMap(c -> c.getValues().stream())
-                        .toList(),
-                parse.hasPhoto(),
+                text("UID"),
+                name(),
+                nicknames,
+                organisation(),
+                phones,
+                mails,
+                webs,
+                chats,
+                addresses,
+                Optional.ofNullable(days.get("BDAY")),
+                Optional.ofNullable(days.get("ANNIVERSARY")),
+                related,
+                notes,
+                groups,
+                card.hasPhoto(),
                 changed,
-                new VcardExtras(parse, losses).of(unread));
+                extras.all());
+    }
+
+    private void labels() {
+        for (var name : List.of(OTHER_LABEL, LABEL)) {
+            for (var property : card.properties()) {
+                if (property.key().equals(name) && !property.group().isEmpty()) {
+                    labels.put(property.group(), property.text());
+                }
+            }
+        }
+    }
+
+    /** Counts only where there is no property of the standard, wherever that stands; or belongs to one. */
+    private static boolean isStandIn(CardProperty property) {
+        return switch (property.key()) {
+            case BIRTHDAY, ANNIVERSARY, LABEL, OTHER_LABEL -> true;
+            default -> false;
+        };
+    }
+
+    private void read(CardProperty property) {
+        if (isTaken(property)) {
+            extras.rest(property);
+        } else {
+            extras.keep(property);
+        }
+    }
+
+    /** Reads it into its field; false when that has no place for all of it. */
+    private boolean isTaken(CardProperty property) {
+        return switch (property.key()) {
+            case "PRODID", "PROFILE" -> true; // tell of the file, not of the person
+            case "FN", "TITLE", "ROLE", "UID", SOUND_GIVEN, SOUND_FAMILY -> isFirst(property);
+            case "N" -> isName(property);
+            case "ORG" -> isFirst(property) && organisation.addAll(property.parts());
+            case "NICKNAME" -> isAdded(nicknames, property.list());
+            case "CATEGORIES" -> isAdded(groups, property.list());
+            case "NOTE" -> notes.add(property.text());
+            case "TEL" -> phones.add(phone(property));
+            case "EMAIL" -> mails.add(labelled(property));
+            case "URL" -> webs.add(labelled(property));
+            case "IMPP" -> isUri(property) && chats.add(labelled(property));
+            case CHAT -> chats.add(new Labelled("", property.text()));
+            case "ADR" -> isAddress(property);
+            case "RELATED" -> related.add(labelled(property));
+            case RELATED -> related.add(related(property.text()));
+            case "BDAY", "ANNIVERSARY" -> isDay(property.key(), library.day(property));
+            case BIRTHDAY -> isDay("BDAY", Days.parse(property.text()));
+            case ANNIVERSARY -> isDay("ANNIVERSARY", Days.parse(property.text()));
+            case "REV" -> isChange(property);
+            case "PHOTO" -> isPhoto(property);
+            case LABEL, OTHER_LABEL -> isShown(property);
+            default -> {
+                library.check(property);
+                yield false;
+            }
+        };
+    }
+
+    /** Whether a label stands at what its group holds. */
+    private boolean isShown(CardProperty label) {
+        return labelled.contains(label.group()) && label.text().equals(labels.get(label.group()));
+    }
+
+    private boolean isFirst(CardProperty property) {
+        return texts.putIfAbsent(property.key(), property.text()) == null;
+    }
+
+    private static boolean isAdded(List<String> to, List<String> values) {
+        to.addAll(values);
+        return true;
+    }
+
+    private boolean isName(CardProperty property) {
+        if (!isFirst(property)) {
+            return false;
+        }
+        name.addAll(components(property, " "));
+        return fits(property, NAME_PARTS);
+    }
+
+    private boolean isAddress(CardProperty property) {
+        var parts = components(property, ", ");
+        addresses.add(new Address(
+                label(property),
+                part(parts, 0),
+                part(parts, 1),
+                part(parts, 2),
+                part(parts, 3),
+                part(parts, 4),
+                part(parts, 5),
+                part(parts, 6),
+                property.isPreferred()));
+        return fits(property, ADDRESS_PARTS);
+    }
+
+    /** Between semicolons; vCard 2.1 has no lists between them. */
+    private List<String> components(CardProperty property, String between) {
+        return card.version() == VCardVersion.V2_1
+                ? property.parts()
+                : property.lists().stream()
+                        .map(list -> String.join(between, list))
+                        .toList();
+    }
+
+    /** Whether a later standard did not put more parts into it (RFC 9554). */
+    private boolean fits(CardProperty property, int parts) {
+        return property.lists().stream()
+                .skip(parts)
+                .allMatch(list -> String.join("", list).isEmpty());
+    }
+
+    private boolean isUri(CardProperty property) {
+        try {
+            URI.create(property.text());
+            return true;
+        } catch (IllegalArgumentException e) {
+            losses.odd();
+            return false;
+        }
+    }
+
+    private boolean isDay(String name, Optional<Day> day) {
+        return day.isPresent()
+                && (days.putIfAbsent(name, day.get()) == null || days.get(name).equals(day.get()));
+    }
+
+    private boolean isChange(CardProperty property) {
+        if (changed.isPresent()) {
+            return false;
+        }
+        changed = library.instant(property);
+        return changed.isPresent();
+    }
+
+    /** The first that is inside the card. */
+    private boolean isPhoto(CardProperty property) {
+        if (photo || !card.hasPhoto() || !property.isInline()) {
+            return false;
+        }
+        photo = true;
+        return true;
+    }
+
+    private PhoneNumber phone(CardProperty property) {
+        var written = property.text();
+        boolean told = property.dataType().filter("uri"::equalsIgnoreCase).isPresent();
+        if (told || written.regionMatches(true, 0, "tel:", 0, "tel:".length())) {
+            try {
+                var uri = TelUri.parse(written);
+                written = uri.getNumber() + (uri.getExtension() == null ? "" : " ext. " + uri.getExtension());
+            } catch (IllegalArgumentException e) {
+                if (told) {
+                    losses.odd();
+                }
+            }
+        }
+        return new PhoneNumber(label(property), written, e164.apply(written), property.isPreferred());
+    }
+
+    private Labelled labelled(CardProperty property) {
+        return new Labelled(label(property), property.text(), property.isPreferred());
+    }
+
+    /** All types, since a number may be a fax and at work; or the owner's own word, with the types that it does not say. */
+    private String label(CardProperty property) {
+        labelled.add(property.group());
+        var own = labels.getOrDefault(property.group(), "");
+        var words = own.toLowerCase(Locale.ROOT);
+        var label = new StringBuilder(own);
+        var said = new HashSet<String>();
+        for (var written : property.types()) {
+            var lower = written.toLowerCase(Locale.ROOT);
+            var type = lower.equals("cell") ? "mobile" : lower;
+            if (!NO_LABEL.contains(type) && said.add(type) && !words.contains(type)) {
+                label.append(label.isEmpty() ? "" : " ").append(type);
+            }
+        }
+        return label.toString();
     }
 
     private static Labelled related(String written) {
@@ -132,136 +307,31 @@ final class VcardReading {
                 : new Labelled(written.substring(0, colon), written.substring(colon + 2));
     }
 
-    /** Values of a property that is not of the standard, as texts. */
-    private Stream<String> own(String name) {
-        return card.getExtendedProperties(name).stream()
-                .map(property -> VcardExtras.unescape(VcardParse.text(property.getValue())));
-    }
-
-    private static Map<String, String> labels(VCard card) {
-        var labels = new HashMap<String, String>();
-        for (var name : List.of(OTHER_LABEL, LABEL)) {
-            for (var property : card.getExtendedProperties(name)) {
-                if (property.getGroup() != null) {
-                    labels.put(property.getGroup(), VcardExtras.unescape(VcardParse.text(property.getValue())));
-                }
-            }
-        }
-        return labels;
-    }
-
-    private Labelled labelled(VCardProperty property, String value) {
-        return new Labelled(label(property), value, isPreferred(property));
-    }
-
-    /** All types, since a number may be a fax and at work; or the owner's own word, with the types that it does not say. */
-    private String label(VCardProperty property) {
-        var own = property.getGroup() == null ? "" : labels.getOrDefault(property.getGroup(), "");
-        var words = own.toLowerCase(Locale.ROOT);
-        return Stream.concat(
-                        Stream.of(own),
-                        property.getParameters("TYPE").stream()
-                                .map(type -> type.toLowerCase(Locale.ROOT))
-                                .filter(type -> !NO_LABEL.contains(type))
-                                .map(type -> type.equals("cell") ? "mobile" : type)
-                                .distinct()
-                                .filter(type -> !words.contains(type)))
-                .filter(word -> !word.isEmpty())
-                .collect(Collectors.joining(" "));
-    }
-
-    private static boolean isPreferred(VCardProperty property) {
-        return property.getParameters().first("PREF") != null
-                || property.getParameters("TYPE").stream().anyMatch("pref"::equalsIgnoreCase);
-    }
-
-    private PhoneNumber phone(Telephone tel) {
-        var written = VcardParse.text(tel.getText());
-        var uri = tel.getUri();
-        if (tel.getText() == null && uri != null) {
-            written = uri.getNumber() + (uri.getExtension() == null ? "" : " ext. " + uri.getExtension());
-        }
-        return new PhoneNumber(label(tel), written, e164.apply(written), isPreferred(tel));
-    }
-
-    private static PersonName name(VCard card) {
-        var n = card.getStructuredName() == null ? new StructuredName() : card.getStructuredName();
+    private PersonName name() {
         return new PersonName(
-                card.getFormattedName() == null
-                        ? ""
-                        : VcardParse.text(card.getFormattedName().getValue()),
-                String.join(" ", n.getPrefixes()),
-                VcardParse.text(n.getGiven()),
-                String.join(" ", n.getAdditionalNames()),
-                VcardParse.text(n.getFamily()),
-                String.join(" ", n.getSuffixes()),
-                extended(card, SOUND_GIVEN),
-                extended(card, SOUND_FAMILY));
+                text("FN"),
+                part(name, 3),
+                part(name, 1),
+                part(name, 2),
+                part(name, 0),
+                part(name, 4),
+                text(SOUND_GIVEN),
+                text(SOUND_FAMILY));
     }
 
-    private static String extended(VCard card, String name) {
-        return card.getExtendedProperties(name).stream()
-                .findFirst()
-                .map(p -> VcardExtras.unescape(VcardParse.text(p.getValue())))
-                .orElse("");
-    }
-
-    private static Organisation organisation(VCard card) {
-        var org = card.getOrganization() == null
-                ? List.<String>of()
-                : card.getOrganization().getValues();
+    private Organisation organisation() {
         return new Organisation(
-                org.isEmpty() ? "" : org.getFirst(),
-                String.join(", ", org.subList(Math.min(1, org.size()), org.size())),
-                card.getTitles().isEmpty()
-                        ? ""
-                        : VcardParse.text(card.getTitles().getFirst().getValue()),
-                card.getRoles().isEmpty()
-                        ? ""
-                        : VcardParse.text(card.getRoles().getFirst().getValue()));
+                part(organisation, 0),
+                String.join(", ", organisation.subList(Math.min(1, organisation.size()), organisation.size())),
+                text("TITLE"),
+                text("ROLE"));
     }
 
-    private static Address address(ezvcard.property.Address a, String label, boolean preferred) {
-        return new Address(
-                label,
-                String.join(", ", a.getPoBoxes()),
-                String.join(", ", a.getExtendedAddresses()),
-                String.join(", ", a.getStreetAddresses()),
-                String.join(", ", a.getLocalities()),
-                String.join(", ", a.getRegions()),
-                String.join(", ", a.getPostalCodes()),
-                String.join(", ", a.getCountries()),
-                preferred);
+    private String text(String property) {
+        return texts.getOrDefault(property, "");
     }
 
-    /** @param other the property that stands for it where the version has none */
-    private Optional<Day> day(@Nullable DateOrTimeProperty property, String name, String other) {
-        var day = property == null ? own(other).findFirst().flatMap(Days::parse) : day(property);
-        if (day.isEmpty()) {
-            unread.add(name);
-            unread.add(other);
-        }
-        return day;
-    }
-
-    private static Optional<Day> day(DateOrTimeProperty property) {
-        if (property.getDate() != null) {
-            try {
-                var date = LocalDate.from(property.getDate());
-                return Optional.of(new Day(Optional.of(date.getYear()), date.getMonthValue(), date.getDayOfMonth()));
-            } catch (DateTimeException e) {
-                return Optional.empty();
-            }
-        }
-        var partial = property.getPartialDate();
-        return partial != null && partial.getMonth() != null && partial.getDate() != null
-                ? Optional.of(new Day(Optional.ofNullable(partial.getYear()), partial.getMonth(), partial.getDate()))
-                : Optional.empty();
-    }
-
-    private static Optional<Instant> revision(@Nullable Temporal value) {
-        return value != null && value.isSupported(ChronoField.INSTANT_SECONDS)
-                ? Optional.of(Instant.from(value))
-                : Optional.empty();
+    private static String part(List<String> parts, int index) {
+        return index < parts.size() ? parts.get(index) : "";
     }
 }
