@@ -333,9 +333,7 @@ public final class CatalogueBuilder {
 
     private void put(List<Filed> filed, ThingTable.OpenStore store, ThingTable writer)
             throws IOException, SQLException {
-        for (var thing : filed) {
-            writer.put(store, thing);
-        }
+        writer.put(store, filed);
         written += filed.size();
     }
 

@@ -16,9 +16,16 @@ import java.util.zip.CRC32C;
  *
  * @param body the thing as JSON
  * @param digest changes with it
- * @param prepared the words by which it is found, where they are wanted for sure
+ * @param prepared by what it is found, where that is wanted for sure
  */
-record Filed(Thing thing, byte[] body, long digest, Set<Trait> traits, Optional<Words> prepared) {
+record Filed(Thing thing, byte[] body, long digest, Optional<Finding> prepared) {
+    /** By what a thing is found. */
+    record Finding(Words words, Set<Trait> traits) {
+        private static Finding of(Thing thing) {
+            return new Finding(Words.of(thing), Trait.of(thing));
+        }
+    }
+
     /**
      * @param text folded and spaced for the index
      * @param beginnings of the words in it
@@ -33,8 +40,7 @@ record Filed(Thing thing, byte[] body, long digest, Set<Trait> traits, Optional<
     /** @param isNew whether it can't be in the catalogue yet */
     static Filed of(Thing thing, boolean isNew) throws IOException {
         var body = ThingJson.write(thing);
-        return new Filed(
-                thing, body, digest(body), Trait.of(thing), isNew ? Optional.of(Words.of(thing)) : Optional.empty());
+        return new Filed(thing, body, digest(body), isNew ? Optional.of(Finding.of(thing)) : Optional.empty());
     }
 
     /** Tells one state of a thing from another; nobody has to be kept from making two that look alike. */
@@ -46,8 +52,8 @@ record Filed(Thing thing, byte[] body, long digest, Set<Trait> traits, Optional<
         return one.getValue() << 32 | other.getValue();
     }
 
-    Words words() {
-        return prepared.orElseGet(() -> Words.of(thing));
+    Finding finding() {
+        return prepared.orElseGet(() -> Finding.of(thing));
     }
 
     /** The words by which a thing is found. */

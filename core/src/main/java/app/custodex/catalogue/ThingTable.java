@@ -1,5 +1,6 @@
 package app.custodex.catalogue;
 
+import app.custodex.base.Json;
 import app.custodex.exchange.ThingJson;
 import app.custodex.model.Contact;
 import app.custodex.model.Conversation;
@@ -65,6 +66,12 @@ final class ThingTable implements Closeable {
             this.name = name;
             this.known = known;
         }
+
+        private void seen(long thing) {
+            if (known) {
+                seen.set((int) thing);
+            }
+        }
     }
 
     ThingTable(Connection db, ZoneId zone) throws SQLException {
@@ -83,7 +90,8 @@ final class ThingTable implements Closeable {
         insertAddress = db.prepareStatement("INSERT INTO address (id, text, digits) VALUES (?, ?, ?)");
         putStore = db.prepareStatement("INSERT INTO store (id, reader, name, version, problems) VALUES (?, ?, ?, ?, ?)"
                 + " ON CONFLICT (id) DO UPDATE SET version = excluded.version, problems = excluded.problems");
-        find = db.prepareStatement("SELECT id, digest, kind FROM thing WHERE store = ? AND key = ?");
+        find = db.prepareStatement("SELECT key, id, digest, kind FROM thing"
+                + " WHERE store = ? AND key IN (SELECT value FROM json_each(?)) ORDER BY key, digest, kind");
         try (var statement = db.createStatement();
                 var rows = statement.executeQuery("SELECT id, text FROM address")) {
             while (rows.next()) {
@@ -156,38 +164,52 @@ final class ThingTable implements Closeable {
         putStore.executeUpdate();
     }
 
-    void put(OpenStore store, Filed filed) throws SQLException, IOException {
-        var thing = filed.thing();
-        long id = 0;
-        if (store.known) {
-            find.setLong(1, store.id);
-            find.setString(2, thing.id().key());
-            try (var rows = find.executeQuery()) {
-                if (rows.next()) {
-                    id = rows.getLong(1);
-                    if (rows.getLong(2) == filed.digest()
-                            && rows.getInt(3) == thing.kind().ordinal()) {
-                        store.seen.set((int) id);
-                        remember(store, thing, id);
-                        return;
-                    }
+    /** Puts things into it; those that are there as they are stay. */
+    void put(OpenStore store, List<Filed> things) throws SQLException, IOException {
+        var there = store.known ? there(store, things) : new HashMap<String, Row>();
+        for (var filed : things) {
+            var row = there.remove(filed.thing().id().key());
+            if (row == null) {
+                insert(store, filed, ++lastThing);
+                store.seen(lastThing);
+                remember(store, filed.thing(), lastThing);
+                continue;
+            }
+            if (row.digest() != filed.digest()
+                    || row.kind() != filed.thing().kind().ordinal()) {
+                remove(row.id());
+                insert(store, filed, row.id());
+            }
+            store.seen(row.id());
+            remember(store, filed.thing(), row.id());
+        }
+    }
+
+    /** What a layer below had under a key. */
+    private record Row(long id, long digest, int kind) {}
+
+    /**
+     * What a store had under the keys of these things: asked at once, since a query a thing takes longer than all else. What a
+     * stranger's database has under one key more than once is written anew.
+     */
+    private Map<String, Row> there(OpenStore store, List<Filed> things) throws SQLException, IOException {
+        var keys = things.stream().map(filed -> filed.thing().id().key()).toList();
+        find.setLong(1, store.id);
+        find.setString(2, Json.LINE.writeValueAsString(keys));
+        var there = new HashMap<String, Row>();
+        try (var rows = find.executeQuery()) {
+            while (rows.next()) {
+                if (!store.seen.get(rows.getInt(2))) {
+                    there.putIfAbsent(rows.getString(1), new Row(rows.getLong(2), rows.getLong(3), rows.getInt(4)));
                 }
             }
         }
-        if (id > 0) {
-            remove(id);
-        } else {
-            id = ++lastThing;
-        }
-        if (store.known) {
-            store.seen.set((int) id);
-        }
-        insert(store, filed, id);
-        remember(store, thing, id);
+        return there;
     }
 
     private void insert(OpenStore store, Filed filed, long id) throws SQLException, IOException {
         var thing = filed.thing();
+        var found = filed.finding();
         var people = people(thing);
         var within = thing.within().flatMap(of -> Optional.ofNullable(store.conversations.get(of.key())));
         var who = people.isEmpty()
@@ -209,7 +231,7 @@ final class ThingTable implements Closeable {
         insert.setLong(14, thing.bytes());
         insert.setLong(15, Lists.length(thing).toSeconds());
         insert.setString(16, Lists.shelf(thing));
-        insert.setLong(17, traitSet(filed.traits()));
+        insert.setLong(17, traitSet(found.traits()));
         setOrNull(insert, 18, Shape.of(thing).map(Shape::packed));
         setOrNull(insert, 19, Places.of(thing).map(Places::packed));
         insert.executeUpdate();
@@ -217,10 +239,9 @@ final class ThingTable implements Closeable {
         insertBody.setBytes(2, filed.body());
         insertBody.executeUpdate();
         insertWords.setLong(1, id);
-        var words = filed.words();
-        insertWords.setString(2, words.text());
+        insertWords.setString(2, found.words().text());
         insertWords.executeUpdate();
-        beginnings.add((int) id, words.beginnings());
+        beginnings.add((int) id, found.words().beginnings());
         for (var more : people) {
             if (!who.equals(Optional.of(more))) {
                 insertPart.setLong(1, id);

@@ -265,6 +265,22 @@ class CatalogueTest {
     }
 
     @Test
+    void whatHasOneKeyTwiceStaysTwiceInTheNextLayer() throws IOException {
+        phone.write("notes", note("1", "Rope", "doubled"), note("1", "Twin", "again"), note("2", "Kettle", "black"));
+        byte[] below;
+        try (var draft = phone.draft(Optional.empty(), 1)) {
+            below = draft.bytes();
+        }
+        phone.write("notes", note("1", "Rope", "doubled"), note("1", "Twin", "changed"), note("2", "Kettle", "black"));
+        try (var catalogue = phone.catalogue(Optional.of(below), 2)) {
+            assertEquals(3, catalogue.counts().get(ThingKind.NOTE));
+            assertEquals(List.of("1"), found(catalogue, "doubled"));
+            assertEquals(List.of("1"), found(catalogue, "changed"));
+            assertEquals(List.of(), found(catalogue, "again"));
+        }
+    }
+
+    @Test
     @Fault(Of.DAMAGED_CONTENT)
     void anotherOnesOrATornCatalogueIsNotOpened() throws IOException {
         byte[] bytes;
