@@ -12,6 +12,7 @@ import java.util.Arrays;
 import java.util.BitSet;
 import java.util.HashMap;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 import org.roaringbitmap.RoaringBitmap;
 
 /**
@@ -24,8 +25,13 @@ final class Beginnings {
 
     private static final int MOST_A_THING = 1 << 14;
 
+    private static final int ASCII = 1 << 7;
+
     private final Connection db;
     private final Map<Long, RoaringBitmap> changed = new HashMap<>();
+    /** Those of changed in ASCII, by both characters: a text has dozens, and looking up each takes longer than adding to it. */
+    private final @Nullable RoaringBitmap[] plain = new RoaringBitmap[ASCII * ASCII];
+
     private final boolean anyBefore;
 
     /** @param anyBefore whether there are things in the catalogue already */
@@ -104,6 +110,21 @@ final class Beginnings {
     }
 
     private RoaringBitmap things(long beginning) throws SQLException, IOException {
+        long first = beginning >> SHIFT;
+        long second = beginning & (1 << SHIFT) - 1;
+        if (first >= ASCII || second >= ASCII) {
+            return anyThings(beginning);
+        }
+        int place = (int) (first * ASCII + second);
+        var things = plain[place];
+        if (things == null) {
+            things = anyThings(beginning);
+            plain[place] = things;
+        }
+        return things;
+    }
+
+    private RoaringBitmap anyThings(long beginning) throws SQLException, IOException {
         var things = changed.get(beginning);
         if (things == null) {
             things = anyBefore ? stored(db, beginning) : new RoaringBitmap();
@@ -137,5 +158,6 @@ final class Beginnings {
             }
         }
         changed.clear();
+        Arrays.fill(plain, null);
     }
 }

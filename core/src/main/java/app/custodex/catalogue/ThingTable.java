@@ -183,6 +183,9 @@ final class ThingTable implements Closeable {
             store.seen(row.id());
             remember(store, filed.thing(), row.id());
         }
+        for (var batch : List.of(insert, insertBody, insertWords, insertPart)) {
+            batch.executeBatch();
+        }
     }
 
     /** What a layer below had under a key. */
@@ -234,19 +237,19 @@ final class ThingTable implements Closeable {
         insert.setLong(17, traitSet(found.traits()));
         setOrNull(insert, 18, Shape.of(thing).map(Shape::packed));
         setOrNull(insert, 19, Places.of(thing).map(Places::packed));
-        insert.executeUpdate();
+        insert.addBatch();
         insertBody.setLong(1, id);
         insertBody.setBytes(2, filed.body());
-        insertBody.executeUpdate();
+        insertBody.addBatch();
         insertWords.setLong(1, id);
         insertWords.setString(2, found.words().text());
-        insertWords.executeUpdate();
+        insertWords.addBatch();
         beginnings.add((int) id, found.words().beginnings());
         for (var more : people) {
             if (!who.equals(Optional.of(more))) {
                 insertPart.setLong(1, id);
                 insertPart.setLong(2, more);
-                insertPart.executeUpdate();
+                insertPart.addBatch();
             }
         }
     }
