@@ -54,6 +54,7 @@ public final class Catalogue implements Closeable {
 
     private final Once<Spine> spine = new Once<>();
     private final Once<TouchDays> touchDays = new Once<>();
+    private final Once<Conversations> conversations = new Once<>();
     private final Once<List<Person>> people = new Once<>();
 
     Catalogue(Connection db) {
@@ -566,14 +567,11 @@ public final class Catalogue implements Closeable {
     /** The messages of a conversation, the oldest first. */
     public long[] within(ThingId conversation) throws IOException {
         var entry = find(conversation);
-        return ask(() -> {
-            if (entry.isEmpty()) {
-                return new long[0];
-            }
-            var where = new Conditions(db);
-            where.add("within = ?", entry.get().number());
-            return inOrder(Optional.of(where.numbers("SELECT group_concat(id) FROM thing")), Order.OLDEST_FIRST);
-        });
+        return ask(() -> entry.isEmpty()
+                ? new long[0]
+                : conversations
+                        .get(() -> Conversations.load(db, loadedSpine()))
+                        .messages(entry.get().number()));
     }
 
     @Override
