@@ -30,6 +30,9 @@ final class ThingTable implements Closeable {
     private static final String INSERT = "INSERT INTO thing (id, store, key, kind, at, day, within, account, outgoing,"
             + " attached, who, title, digest, bytes, seconds, shelf, traits, shape, place) VALUES (?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?)";
 
+    /** Far more than a batch has keys: whoever gives all things one key shall not have all of them looked through for each batch. */
+    private static final int MOST_AT_ONCE = 1_024;
+
     private final Connection db;
     private final ZoneId zone;
     private final Map<String, Long> addresses = new HashMap<>();
@@ -91,7 +94,8 @@ final class ThingTable implements Closeable {
         putStore = db.prepareStatement("INSERT INTO store (id, reader, name, version, problems) VALUES (?, ?, ?, ?, ?)"
                 + " ON CONFLICT (id) DO UPDATE SET version = excluded.version, problems = excluded.problems");
         find = db.prepareStatement("SELECT key, id, digest, kind FROM thing"
-                + " WHERE store = ? AND key IN (SELECT value FROM json_each(?)) ORDER BY key, digest, kind");
+                + " WHERE store = ? AND key IN (SELECT value FROM json_each(?)) ORDER BY key, digest, kind LIMIT "
+                + MOST_AT_ONCE);
         try (var statement = db.createStatement();
                 var rows = statement.executeQuery("SELECT id, text FROM address")) {
             while (rows.next()) {

@@ -132,6 +132,13 @@ class VcardKeepsAllTest extends ReaderTest {
     }
 
     @Test
+    void anEmptyPropertyDoesNotHideTheNextOne() throws IOException {
+        var all = read("BEGIN:VCARD\r\nVERSION:3.0\r\nFN:\r\nFN:Maren Skog\r\nORG:\r\nORG:Boats\r\nEND:VCARD\r\n");
+        assertEquals("Maren Skog", all.contacts().getFirst().name().display());
+        assertEquals("Boats", all.contacts().getFirst().organisation().name());
+    }
+
+    @Test
     void aLabelOfWhatHasNoPlaceForOneIsKept() throws IOException {
         var contact = one("3.0", "item1.X-ABDATE:2010-05-06", "item1.X-ABLabel:Launched", "X-LABEL:alone");
         assertEquals(List.of("X-ABDATE", "X-ABLabel", "X-LABEL"), names(contact));

@@ -131,7 +131,7 @@ final class VcardReading {
         }
     }
 
-    /** Counts only where there is no property of the standard, wherever that stands; or belongs to one. */
+    /** Is read behind all others, since it belongs to one of them, or counts only where they say nothing. */
     private static boolean isStandIn(CardProperty property) {
         return switch (property.key()) {
             case BIRTHDAY, ANNIVERSARY, LABEL, OTHER_LABEL -> true;
@@ -184,7 +184,7 @@ final class VcardReading {
     }
 
     private boolean isFirst(CardProperty property) {
-        return texts.putIfAbsent(property.key(), property.text()) == null;
+        return !property.value().isBlank() && texts.putIfAbsent(property.key(), property.text()) == null;
     }
 
     private static boolean isAdded(List<String> to, List<String> values) {
