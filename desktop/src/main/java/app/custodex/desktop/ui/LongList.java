@@ -178,7 +178,11 @@ public final class LongList extends Region {
 
     private void select(int row, boolean extending, boolean keeping) {
         selection.select(row, extending, keeping);
-        present = selection.has(row) ? row : selection.count() == 0 ? NONE : present;
+        if (selection.has(row)) {
+            present = row;
+        } else if (!selection.has(present)) {
+            present = selection.nearest(row).orElse(NONE);
+        }
         bringIntoSight(row);
         showSelection();
         notifyAccessibleAttributeChanged(AccessibleAttribute.FOCUS_ITEM);

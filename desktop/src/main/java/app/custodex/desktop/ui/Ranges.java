@@ -2,6 +2,7 @@ package app.custodex.desktop.ui;
 
 import java.util.Arrays;
 import java.util.BitSet;
+import java.util.OptionalInt;
 
 /** Which rows of a long list are selected, as sorted ranges apart from each other; all of them are one range. */
 public final class Ranges {
@@ -26,6 +27,18 @@ public final class Ranges {
             sum += edges[i + 1] - edges[i];
         }
         return sum;
+    }
+
+    /** The selected row that is nearest to another one, above it rather than as far below; empty when none is selected. */
+    public OptionalInt nearest(int row) {
+        var nearest = OptionalInt.empty();
+        for (int i = 0; i < used; i += 2) {
+            int here = Math.clamp(row, edges[i], edges[i + 1] - 1);
+            if (nearest.isEmpty() || Math.abs(here - row) < Math.abs(nearest.getAsInt() - row)) {
+                nearest = OptionalInt.of(here);
+            }
+        }
+        return nearest;
     }
 
     /** The selected rows. */

@@ -84,4 +84,16 @@ final class RangesTest {
         rows.set(3, 6);
         same();
     }
+
+    @Test
+    void theNearestIsASelectedOne() {
+        assertTrue(ranges.nearest(5).isEmpty());
+        ranges.add(2, 4);
+        ranges.add(10, 20);
+        assertEquals(2, ranges.nearest(0).orElseThrow());
+        assertEquals(3, ranges.nearest(6).orElseThrow());
+        assertEquals(10, ranges.nearest(7).orElseThrow());
+        assertEquals(15, ranges.nearest(15).orElseThrow());
+        assertEquals(19, ranges.nearest(1_000).orElseThrow());
+    }
 }
