@@ -29,7 +29,7 @@ final class Beginnings {
 
     private final Connection db;
     private final Map<Long, RoaringBitmap> changed = new HashMap<>();
-    /** Those of changed in ASCII, by both characters: a text has dozens, and looking up each takes longer than adding to it. */
+    /** The ASCII ones among {@link #changed}, by both characters. A text has dozens of them, and a map would cost more than the bitmaps. */
     private final @Nullable RoaringBitmap[] plain = new RoaringBitmap[ASCII * ASCII];
 
     private final boolean anyBefore;

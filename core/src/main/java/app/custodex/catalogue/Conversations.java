@@ -5,7 +5,7 @@ import java.sql.SQLException;
 import java.util.HashMap;
 import java.util.Map;
 
-/** The messages of every conversation: found in one pass for all, since to look for those of a single one takes as long. */
+/** The messages of every conversation. They are found in one pass, because finding those of a single conversation takes just as long. */
 final class Conversations {
     private static final class Messages {
         private int count;

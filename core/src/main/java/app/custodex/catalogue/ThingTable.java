@@ -30,7 +30,7 @@ final class ThingTable implements Closeable {
     private static final String INSERT = "INSERT INTO thing (id, store, key, kind, at, day, within, account, outgoing,"
             + " attached, who, title, digest, bytes, seconds, shelf, traits, shape, place) VALUES (?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?)";
 
-    /** Far more than a batch has keys: whoever gives all things one key shall not have all of them looked through for each batch. */
+    /** Rows read for one batch: far more than it has keys, so that a database which gives everything the same key costs no more. */
     private static final int MOST_AT_ONCE = 1_024;
 
     private final Connection db;
@@ -141,7 +141,7 @@ final class ThingTable implements Closeable {
         return version.equals(there.version());
     }
 
-    /** Begins to take the things of a store, of which {@link #tell} has to say something before anybody looks for them. */
+    /** Begins to take the things of a store. {@link #tell} writes its row, which has to be there before its things are looked up. */
     OpenStore begin(String reader, String name) {
         var of = new StoreName(reader, name);
         var there = stores.get(of);
@@ -154,7 +154,7 @@ final class ThingTable implements Closeable {
     }
 
     /**
-     * What is known of a store, instead of what was known before.
+     * Writes what is known of a store, in place of what was known before.
      *
      * @param version empty while it is being read
      * @param problems as JSON
@@ -196,8 +196,8 @@ final class ThingTable implements Closeable {
     private record Row(long id, long digest, int kind) {}
 
     /**
-     * What a store had under the keys of these things: asked at once, since a query a thing takes longer than all else. What a
-     * stranger's database has under one key more than once is written anew.
+     * What the layer below had under the keys of these things. One query for all of them, because a query for each takes longer than
+     * everything else. Where a foreign database uses a key more than once, one row is found and the others are written again.
      */
     private Map<String, Row> there(OpenStore store, List<Filed> things) throws SQLException, IOException {
         var keys = things.stream().map(filed -> filed.thing().id().key()).toList();

@@ -18,7 +18,7 @@ record CardProperty(String group, String name, String key, List<Parameter> param
     /** @param name in capitals */
     record Parameter(String name, String value) {}
 
-    /** The value as one text. */
+    /** The value as a single text, without its escapes. */
     String text() {
         return VObjectPropertyValues.unescape(value);
     }
@@ -49,19 +49,19 @@ record CardProperty(String group, String name, String key, List<Parameter> param
         return values;
     }
 
-    /** Each type for itself, also where one parameter lists several. */
+    /** All types, one by one, also where one parameter lists several. */
     List<String> types() {
         var types = new ArrayList<String>(2);
         for (var parameter : parameters) {
             if (parameter.name().equals("TYPE")) {
-                // vCard 2.1 knows no quotes, but there are cards that have them.
+                // vCard 2.1 has no quotes, but some cards use them all the same.
                 types.addAll(List.of(parameter.value().replace("\"", "").split(",")));
             }
         }
         return types;
     }
 
-    /** As what the value is to be read; empty when it does not say. */
+    /** The value of the VALUE parameter. */
     Optional<String> dataType() {
         return parameter("VALUE").stream().findFirst();
     }
@@ -75,7 +75,7 @@ record CardProperty(String group, String name, String key, List<Parameter> param
         return types().stream().anyMatch("pref"::equalsIgnoreCase);
     }
 
-    /** Whether the value is the thing itself and not where it is. */
+    /** Whether the value is the picture, sound or key itself and not its address. */
     boolean isInline() {
         return value.startsWith("data:")
                 || parameters.stream()

@@ -49,8 +49,8 @@ final class VcardExtras {
         }
     }
 
-    /** Keeps, or counts, what the field that took a property's value has no place for. */
-    void rest(CardProperty property) {
+    /** Of a property whose value has gone into a field: keeps the label of an address, and counts parameters that no field has room for. */
+    void keepParameters(CardProperty property) {
         boolean isAddress = property.key().equals("ADR");
         for (var parameter : property.parameters()) {
             if (isAddress && parameter.name().equals("LABEL")) {

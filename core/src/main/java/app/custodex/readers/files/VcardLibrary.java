@@ -18,7 +18,7 @@ import java.time.ZoneOffset;
 import java.time.temporal.ChronoField;
 import java.util.Optional;
 
-/** What the library makes of a property: of dates in all their forms, and of those that a contact has no field for, whether they are in order. */
+/** Asks the vCard library about dates in every form, and whether properties that a contact has no field for are valid. */
 final class VcardLibrary {
     private static final ScribeIndex SCRIBES = new ScribeIndex();
 
@@ -31,7 +31,7 @@ final class VcardLibrary {
         this.losses = losses;
     }
 
-    /** Counts what is not as the standard asks. */
+    /** Counts a property that is not valid. */
     void check(CardProperty property) {
         // XML would be given to a parser of its own, which writes to the terminal.
         if (!property.key().startsWith("X-") && !property.key().equals("XML")) {

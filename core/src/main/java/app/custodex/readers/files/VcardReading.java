@@ -58,6 +58,7 @@ final class VcardReading {
     /** The owner's words, by group. */
     private final Map<String, String> labels = new HashMap<>();
 
+    /** Groups of which a property shows the label. */
     private final Set<String> labelled = new HashSet<>();
 
     /** Of properties of which a contact has one, by name. */
@@ -90,12 +91,12 @@ final class VcardReading {
     Contact contact(ThingId id, String account) {
         labels();
         for (var property : card.properties()) {
-            if (!isStandIn(property)) {
+            if (!comesLast(property)) {
                 read(property);
             }
         }
         for (var property : card.properties()) {
-            if (isStandIn(property)) {
+            if (comesLast(property)) {
                 read(property);
             }
         }
@@ -131,8 +132,8 @@ final class VcardReading {
         }
     }
 
-    /** Is read behind all others, since it belongs to one of them, or counts only where they say nothing. */
-    private static boolean isStandIn(CardProperty property) {
+    /** Read after all the others, because it belongs to one of them or counts only where they say nothing. */
+    private static boolean comesLast(CardProperty property) {
         return switch (property.key()) {
             case BIRTHDAY, ANNIVERSARY, LABEL, OTHER_LABEL -> true;
             default -> false;
@@ -140,37 +141,37 @@ final class VcardReading {
     }
 
     private void read(CardProperty property) {
-        if (isTaken(property)) {
-            extras.rest(property);
+        if (readIntoField(property)) {
+            extras.keepParameters(property);
         } else {
             extras.keep(property);
         }
     }
 
-    /** Reads it into its field; false when that has no place for all of it. */
-    private boolean isTaken(CardProperty property) {
+    /** Reads a property into its field. Returns false when there is no such field, or when it has no room for all of the value. */
+    private boolean readIntoField(CardProperty property) {
         return switch (property.key()) {
             case "PRODID", "PROFILE" -> true; // tell of the file, not of the person
-            case "FN", "TITLE", "ROLE", "UID", SOUND_GIVEN, SOUND_FAMILY -> isFirst(property);
-            case "N" -> isName(property);
-            case "ORG" -> isFirst(property) && organisation.addAll(property.parts());
-            case "NICKNAME" -> isAdded(nicknames, property.list());
-            case "CATEGORIES" -> isAdded(groups, property.list());
+            case "FN", "TITLE", "ROLE", "UID", SOUND_GIVEN, SOUND_FAMILY -> setOnce(property);
+            case "N" -> readName(property);
+            case "ORG" -> setOnce(property) && organisation.addAll(property.parts());
+            case "NICKNAME" -> addAll(nicknames, property.list());
+            case "CATEGORIES" -> addAll(groups, property.list());
             case "NOTE" -> notes.add(property.text());
             case "TEL" -> phones.add(phone(property));
             case "EMAIL" -> mails.add(labelled(property));
             case "URL" -> webs.add(labelled(property));
             case "IMPP" -> isUri(property) && chats.add(labelled(property));
             case CHAT -> chats.add(new Labelled("", property.text()));
-            case "ADR" -> isAddress(property);
+            case "ADR" -> readAddress(property);
             case "RELATED" -> related.add(labelled(property));
             case RELATED -> related.add(related(property.text()));
-            case "BDAY", "ANNIVERSARY" -> isDay(property.key(), library.day(property));
-            case BIRTHDAY -> isDay("BDAY", Days.parse(property.text()));
-            case ANNIVERSARY -> isDay("ANNIVERSARY", Days.parse(property.text()));
-            case "REV" -> isChange(property);
-            case "PHOTO" -> isPhoto(property);
-            case LABEL, OTHER_LABEL -> isShown(property);
+            case "BDAY", "ANNIVERSARY" -> setDay(property.key(), library.day(property));
+            case BIRTHDAY -> setDay("BDAY", Days.parse(property.text()));
+            case ANNIVERSARY -> setDay("ANNIVERSARY", Days.parse(property.text()));
+            case "REV" -> readChanged(property);
+            case "PHOTO" -> readPhoto(property);
+            case LABEL, OTHER_LABEL -> isLabelUsed(property);
             default -> {
                 library.check(property);
                 yield false;
@@ -178,29 +179,29 @@ final class VcardReading {
         };
     }
 
-    /** Whether a label stands at what its group holds. */
-    private boolean isShown(CardProperty label) {
+    /** Whether the label is shown at a property of its group. */
+    private boolean isLabelUsed(CardProperty label) {
         return labelled.contains(label.group()) && label.text().equals(labels.get(label.group()));
     }
 
-    private boolean isFirst(CardProperty property) {
+    private boolean setOnce(CardProperty property) {
         return !property.value().isBlank() && texts.putIfAbsent(property.key(), property.text()) == null;
     }
 
-    private static boolean isAdded(List<String> to, List<String> values) {
+    private static boolean addAll(List<String> to, List<String> values) {
         to.addAll(values);
         return true;
     }
 
-    private boolean isName(CardProperty property) {
-        if (!isFirst(property)) {
+    private boolean readName(CardProperty property) {
+        if (!setOnce(property)) {
             return false;
         }
         name.addAll(components(property, " "));
         return fits(property, NAME_PARTS);
     }
 
-    private boolean isAddress(CardProperty property) {
+    private boolean readAddress(CardProperty property) {
         var parts = components(property, ", ");
         addresses.add(new Address(
                 label(property),
@@ -215,7 +216,7 @@ final class VcardReading {
         return fits(property, ADDRESS_PARTS);
     }
 
-    /** Between semicolons; vCard 2.1 has no lists between them. */
+    /** The parts between the semicolons. In vCard 2.1 a comma in one of them is only a comma. */
     private List<String> components(CardProperty property, String between) {
         return card.version() == VCardVersion.V2_1
                 ? property.parts()
@@ -224,7 +225,7 @@ final class VcardReading {
                         .toList();
     }
 
-    /** Whether a later standard did not put more parts into it (RFC 9554). */
+    /** Whether the value has no more parts than these; RFC 9554 adds some. */
     private boolean fits(CardProperty property, int parts) {
         return property.lists().stream()
                 .skip(parts)
@@ -241,12 +242,12 @@ final class VcardReading {
         }
     }
 
-    private boolean isDay(String name, Optional<Day> day) {
+    private boolean setDay(String name, Optional<Day> day) {
         return day.isPresent()
                 && (days.putIfAbsent(name, day.get()) == null || days.get(name).equals(day.get()));
     }
 
-    private boolean isChange(CardProperty property) {
+    private boolean readChanged(CardProperty property) {
         if (changed.isPresent()) {
             return false;
         }
@@ -255,7 +256,7 @@ final class VcardReading {
     }
 
     /** The first that is inside the card. */
-    private boolean isPhoto(CardProperty property) {
+    private boolean readPhoto(CardProperty property) {
         if (photo || !card.hasPhoto() || !property.isInline()) {
             return false;
         }
