@@ -168,7 +168,7 @@ final class ThingTable implements Closeable {
         putStore.executeUpdate();
     }
 
-    /** Puts things into it; those that are there as they are stay. */
+    /** Writes things of a store. Those that have not changed since the layer below are left alone. */
     void put(OpenStore store, List<Filed> things) throws SQLException, IOException {
         var there = store.known ? there(store, things) : new HashMap<String, Row>();
         for (var filed : things) {

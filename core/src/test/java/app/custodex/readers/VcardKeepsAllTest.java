@@ -139,6 +139,13 @@ class VcardKeepsAllTest extends ReaderTest {
     }
 
     @Test
+    void aLineThatIsNoPropertyIsTold() throws IOException {
+        var told = read(card("3.0", "no colon here")).problems().toString();
+        assertTrue(told.contains("1 line in it without a colon was left out"), told);
+        assertTrue(!told.contains("kept as written"), told);
+    }
+
+    @Test
     void aLabelOfWhatHasNoPlaceForOneIsKept() throws IOException {
         var contact = one("3.0", "item1.X-ABDATE:2010-05-06", "item1.X-ABLabel:Launched", "X-LABEL:alone");
         assertEquals(List.of("X-ABDATE", "X-ABLabel", "X-LABEL"), names(contact));

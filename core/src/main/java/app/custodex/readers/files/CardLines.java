@@ -71,7 +71,7 @@ final class CardLines {
             at = parameter(at + 1, end, parameters);
         }
         if (at == end) {
-            losses.odd(); // there is no value
+            losses.noProperty();
             return;
         }
         var group = name == start ? "" : text.substring(start, name - 1);

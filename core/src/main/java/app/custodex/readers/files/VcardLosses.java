@@ -15,6 +15,7 @@ final class VcardLosses {
     private int tooLarge;
     private int foreign;
     private int odd;
+    private int noProperty;
 
     VcardLosses(String file) {
         this.file = file;
@@ -32,7 +33,12 @@ final class VcardLosses {
         parameters.merge(property + " " + name, 1, Integer::sum);
     }
 
-    /** A line or value that is not as the standard asks; it is kept as it is written. */
+    /** A line that has no colon, and so neither name nor value. */
+    void noProperty() {
+        noProperty++;
+    }
+
+    /** A value that is not as the standard asks; it is kept as it is written. */
     void odd() {
         odd++;
     }
@@ -64,6 +70,13 @@ final class VcardLosses {
                     count(foreign, "line", "lines")
                             + " of it not in UTF-8, as vCard asks for; read as Western European",
                     "Check the names and notes in it"));
+        }
+        if (noProperty > 0) {
+            sink.problem(Problem.loss(
+                    file,
+                    count(noProperty, "line", "lines") + " in it without a colon " + (noProperty == 1 ? "was" : "were")
+                            + " left out",
+                    "Take it out as a file and look into it"));
         }
         if (odd > 0) {
             sink.problem(Problem.note(
