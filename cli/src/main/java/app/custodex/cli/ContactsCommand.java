@@ -5,6 +5,7 @@ import app.custodex.model.ThingKind;
 import java.io.IOException;
 import java.util.Set;
 import java.util.concurrent.Callable;
+import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -15,6 +16,8 @@ import picocli.CommandLine.Spec;
 /** Lists the contacts of a layer. */
 @Command(name = "contacts", description = "Lists the contacts of a layer.", mixinStandardHelpOptions = true)
 final class ContactsCommand implements Callable<Integer> {
+    private static final Pattern CONTROL = Pattern.compile("[\\p{Cc}&&[^\\t]]");
+
     @Mixin
     private HomeOption home;
 
@@ -61,6 +64,6 @@ final class ContactsCommand implements Callable<Integer> {
                 .map(phone -> phone.e164().isEmpty() ? phone.written() : phone.e164())
                 .collect(Collectors.joining(", "));
         // One line a contact, whatever a hostile name holds.
-        return (contact.title() + "\t" + reach).replaceAll("[\\p{Cc}&&[^\\t]]", " ");
+        return CONTROL.matcher(contact.title() + "\t" + reach).replaceAll(" ");
     }
 }
