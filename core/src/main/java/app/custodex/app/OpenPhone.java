@@ -275,6 +275,7 @@ public final class OpenPhone implements Closeable {
     }
 
     private Contacts contacts(Locale locale) {
+        Thread.startVirtualThread(() -> ContactIndex.prepare(locale));
         try {
             var all = new ArrayList<Contact>();
             var numbers = new HashMap<ThingId, Integer>();

@@ -38,6 +38,7 @@ public final class WarmPool<W extends WarmPool.Worker> implements Closeable {
     private final Set<W> all = new HashSet<>();
     private final ScheduledExecutorService clock;
     private long used;
+    private boolean preparing;
 
     /** @param name of what is kept, for its threads */
     public WarmPool(String name, Starter<W> starter) {
@@ -54,6 +55,27 @@ public final class WarmPool<W extends WarmPool.Worker> implements Closeable {
     /** Does something again and again while the program runs. */
     public void every(Duration time, Runnable task) {
         clock.scheduleWithFixedDelay(task, time.toMillis(), time.toMillis(), TimeUnit.MILLISECONDS);
+    }
+
+    /** Starts one that will be wanted soon, unless there is one; does not wait for it. */
+    public synchronized void prepare() {
+        if (preparing || !all.isEmpty()) {
+            return;
+        }
+        preparing = true;
+        Thread.ofPlatform().daemon().start(() -> {
+            try {
+                giveBack(take());
+            } catch (IOException e) {
+                LOG.info("a worker did not start; whoever needs it is told", e);
+            } finally {
+                prepared();
+            }
+        });
+    }
+
+    private synchronized void prepared() {
+        preparing = false;
     }
 
     /** One that is kept, or one more. */

@@ -35,6 +35,11 @@ public final class Workers {
         return SHARED;
     }
 
+    /** Starts a process, so that the first file need not wait for it. */
+    public void prepare() {
+        pool.prepare();
+    }
+
     /**
      * What a file says of itself.
      *

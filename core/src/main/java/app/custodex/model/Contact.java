@@ -59,18 +59,16 @@ public record Contact(
 
     @Override
     public void texts(Consumer<String> to) {
-        for (var part : new String[] {
-            name.display(),
-            name.composed(),
-            name.phoneticGiven(),
-            name.phoneticFamily(),
-            organisation.name(),
-            organisation.department(),
-            organisation.title(),
-            organisation.role()
-        }) {
-            to.accept(part);
-        }
+        List.of(
+                        name.display(),
+                        name.composed(),
+                        name.phoneticGiven(),
+                        name.phoneticFamily(),
+                        organisation.name(),
+                        organisation.department(),
+                        organisation.title(),
+                        organisation.role())
+                .forEach(to);
         nicknames.forEach(to);
         groups.forEach(to);
         notes.forEach(to);

@@ -18,6 +18,9 @@ public interface Reader {
     /** The stores of its sort that are there. */
     List<Store> stores(FileSource files) throws IOException;
 
+    /** Is told once that there are stores to read, before the first of them: what takes a while to start can be started here. */
+    default void prepare() {}
+
     /**
      * Reads a store from its beginning to its end. What is damaged becomes problems; the reading goes on.
      *

@@ -20,6 +20,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
 import java.util.function.Consumer;
+import java.util.stream.Collectors;
 
 /** A published layer: the state of the phone as it was, whatever layer the bytes were first stored in. */
 public final class StoredLayer implements FileSource {
@@ -28,8 +29,25 @@ public final class StoredLayer implements FileSource {
     private final LayerRecord record;
     private final Stack stack;
     private final Closeable lease;
+    private final boolean sealed;
     private final OpenContents open = new OpenContents(this::opened);
-    private Optional<TreeMap<PhonePath, ManifestItem>> index = Optional.empty();
+    private Optional<Index> index = Optional.empty();
+
+    /**
+     * What is in the layer.
+     *
+     * @param files that were saved
+     */
+    private record Index(TreeMap<PhonePath, ManifestItem> items, Map<Kind, List<PhonePath>> files) {
+        static Index of(TreeMap<PhonePath, ManifestItem> items) {
+            var files = items.values().stream()
+                    .filter(item -> item.saved() && item.type() == ManifestItem.Type.FILE)
+                    .collect(Collectors.groupingBy(
+                            ManifestItem::kind, Collectors.mapping(ManifestItem::path, Collectors.toList())));
+            files.replaceAll((kind, paths) -> List.copyOf(paths));
+            return new Index(items, files);
+        }
+    }
 
     /** @param lease is closed with the layer */
     StoredLayer(Stack stack, Inventory inventory, LayerRecord record, Closeable lease) {
@@ -38,6 +56,7 @@ public final class StoredLayer implements FileSource {
         this.record = record;
         this.stack = stack;
         this.lease = lease;
+        this.sealed = stack.sealed();
     }
 
     /** The key of the stack, for what is kept about a sealed layer elsewhere; empty when it is not sealed or not opened. */
@@ -73,11 +92,11 @@ public final class StoredLayer implements FileSource {
         return stack.key().isPresent() ? stack.key().get().decrypting(file) : Files.newInputStream(file);
     }
 
-    private synchronized TreeMap<PhonePath, ManifestItem> index() throws IOException {
+    private synchronized Index index() throws IOException {
         if (index.isEmpty()) {
             var items = new TreeMap<PhonePath, ManifestItem>();
             forEach(item -> items.put(item.path(), item));
-            index = Optional.of(items);
+            index = Optional.of(Index.of(items));
         }
         return index.get();
     }
@@ -108,7 +127,7 @@ public final class StoredLayer implements FileSource {
     }
 
     public Optional<ManifestItem> find(PhonePath path) throws IOException {
-        return Optional.ofNullable(index().get(path));
+        return Optional.ofNullable(index().items().get(path));
     }
 
     @Override
@@ -118,7 +137,7 @@ public final class StoredLayer implements FileSource {
 
     @Override
     public List<PhonePath> in(PhonePath folder) throws IOException {
-        return index().tailMap(folder, true).values().stream()
+        return index().items().tailMap(folder, true).values().stream()
                 .takeWhile(item -> item.path().text().startsWith(folder.text()))
                 .filter(item -> item.saved() && item.path().in(folder))
                 .map(ManifestItem::path)
@@ -127,10 +146,7 @@ public final class StoredLayer implements FileSource {
 
     @Override
     public List<PhonePath> of(Kind kind) throws IOException {
-        return index().values().stream()
-                .filter(item -> item.kind() == kind && item.saved() && item.type() == ManifestItem.Type.FILE)
-                .map(ManifestItem::path)
-                .toList();
+        return index().files().getOrDefault(kind, List.of());
     }
 
     private ManifestItem item(PhonePath path) throws IOException {
@@ -153,10 +169,16 @@ public final class StoredLayer implements FileSource {
                         path.text(),
                         "It was not saved in this layer",
                         item.problem().map(Problem::what).orElse("Look into another layer"))));
+        if (sealed) { // else each stored file is asked about once, when it is opened
+            stack.requireOpen(record.phone().name());
+        }
+        return item.size() <= LayerDraft.PACKED_UP_TO ? new ByteArrayInputStream(bytes(item, place)) : alone(place);
+    }
+
+    /** What has a stored file of its own. */
+    private InputStream alone(ManifestItem.Place place) throws IOException {
         stack.requireOpen(record.phone().name());
-        return item.size() <= LayerDraft.PACKED_UP_TO
-                ? new ByteArrayInputStream(bytes(item, place))
-                : stream(contentFile(place.content())); // alone in its file
+        return stream(contentFile(place.content()));
     }
 
     /** Whether an item's stored bytes are those that were copied. */
@@ -182,6 +204,7 @@ public final class StoredLayer implements FileSource {
     }
 
     private OpenContents.Content opened(String name) throws IOException {
+        stack.requireOpen(record.phone().name());
         var file = contentFile(name);
         try {
             if (stack.key().isPresent()) {

@@ -192,7 +192,10 @@ class VcardKeepsAllTest extends ReaderTest {
                     one("4.0", "REV:" + moment).changed(),
                     moment);
         }
-        for (var none : List.of("20240506T076009Z", "20240506", "TZ", "20241306T070809Z")) {
+        assertEquals(
+                Optional.of(Instant.parse("2024-05-06T07:08:09.025Z")),
+                one("4.0", "REV:2024-05-06T07:08:09.025Z").changed());
+        for (var none : List.of("20240506T076009Z", "20240506", "TZ", "20241306T070809Z", "20240506T070809.x5Z")) {
             assertEquals(Optional.empty(), one("4.0", "REV:" + none).changed(), none);
         }
     }

@@ -111,6 +111,13 @@ public final class MediaFiles extends FileReader {
     }
 
     @Override
+    public void prepare() {
+        if (sort().isPresent()) {
+            Workers.shared().prepare();
+        }
+    }
+
+    @Override
     protected void read(PhonePath path, PhoneFiles phone, Sink sink) throws IOException {
         var facts = phone.files().facts(path);
         var own = own(path, phone, sink);

@@ -21,6 +21,8 @@ import java.util.Optional;
 /** Asks the vCard library about dates in every form, and whether properties that a contact has no field for are valid. */
 final class VcardLibrary {
     private static final ScribeIndex SCRIBES = new ScribeIndex();
+    /** Of a second: nanoseconds. */
+    private static final int MOST_DECIMALS = 9;
 
     private final VCardVersion version;
     private final VcardLosses losses;
@@ -150,10 +152,28 @@ final class VcardLibrary {
         if (time < 0 || !text.endsWith("Z")) {
             return Optional.empty();
         }
+        int end = text.length() - 1;
+        int point = text.indexOf('.', time);
         return plainDate(text.substring(0, time))
-                .flatMap(date -> plainDigits(text.substring(time + 1, text.length() - 1), 3, ':')
+                .flatMap(date -> plainDigits(text.substring(time + 1, point < 0 ? end : point), 3, ':')
                         .filter(t -> t[0] < 24 && t[1] < 60 && t[2] < 60)
-                        .map(t -> date.atTime(t[0], t[1], t[2]).toInstant(ZoneOffset.UTC)));
+                        .map(t -> date.atTime(t[0], t[1], t[2]).toInstant(ZoneOffset.UTC)))
+                .flatMap(second -> point < 0
+                        ? Optional.of(second)
+                        : plainNanos(text, point + 1, end).map(second::plusNanos));
+    }
+
+    /** What stands behind the point of a second. */
+    private static Optional<Integer> plainNanos(String text, int from, int until) {
+        int digits = until - from;
+        if (digits < 1 || digits > MOST_DECIMALS) {
+            return Optional.empty();
+        }
+        int number = number(text, from, until);
+        for (int i = digits; i < MOST_DECIMALS; i++) {
+            number *= 10;
+        }
+        return number < 0 ? Optional.empty() : Optional.of(number);
     }
 
     /** So many numbers of two digits, with a sign between all of them or none; empty for anything else. */
