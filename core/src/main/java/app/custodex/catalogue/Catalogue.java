@@ -2,7 +2,6 @@ package app.custodex.catalogue;
 
 import app.custodex.base.Json;
 import app.custodex.base.Problem;
-import app.custodex.exchange.ThingJson;
 import app.custodex.model.Conversation;
 import app.custodex.model.MediaFile.Place;
 import app.custodex.model.Party;
@@ -424,25 +423,7 @@ public final class Catalogue implements Closeable {
 
     /** The things of these numbers, in this order; numbers that are not there are left out. */
     public List<Entry> read(long... numbers) throws IOException {
-        return ask(() -> {
-            var entries = new ArrayList<Entry>(numbers.length);
-            try (var query =
-                    db.prepareStatement("SELECT kind, store.name, json FROM thing JOIN body ON body.thing = thing.id"
-                            + " JOIN store ON store.id = thing.store WHERE thing.id = ?")) {
-                for (long number : numbers) {
-                    query.setLong(1, number);
-                    try (var rows = query.executeQuery()) {
-                        if (rows.next()) {
-                            entries.add(new Entry(
-                                    number,
-                                    ThingJson.read(
-                                            ThingKind.values()[rows.getInt(1)], rows.getString(2), rows.getBytes(3))));
-                        }
-                    }
-                }
-            }
-            return entries;
-        });
+        return Bodies.things(ask(() -> Bodies.read(db, numbers)));
     }
 
     /** What tells whether a thing is in another catalogue of the same phone as it is in this one. */

@@ -16,6 +16,7 @@ import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.sql.Connection;
 import java.sql.SQLException;
+import java.time.ZoneId;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -102,8 +103,9 @@ public final class CatalogueBuilder {
         var early = Catalogue.growing(db, lock);
         try {
             db.setAutoCommit(false);
-            try (var writer = new ThingTable(db, phone.zone())) {
+            try (var writer = new ThingTable(db)) {
                 var jobs = plan(writer);
+                jobs.stream().map(Job::reader).distinct().forEach(Reader::prepare);
                 if (writer.isEmpty()) {
                     carryOut(jobs.stream().filter(Job::bringsContacts).toList(), writer);
                     new People(db).assign();
@@ -128,8 +130,8 @@ public final class CatalogueBuilder {
         try {
             writer.forgetOtherStores();
             writer.finish();
-            Schema.index(db);
             new People(db).assign();
+            Schema.index(db);
             Spine.write(db);
         } finally {
             lock.unlock();
@@ -190,7 +192,7 @@ public final class CatalogueBuilder {
                 if (job == null) {
                     return;
                 }
-                read(job, new Batches(job, parcels, filing));
+                read(job, new Batches(job, parcels, filing, phone.zone()));
             }
         } catch (InterruptedException stopped) {
             Thread.currentThread().interrupt();
@@ -227,13 +229,15 @@ public final class CatalogueBuilder {
         private final Job job;
         private final BlockingQueue<Parcel> parcels;
         private final ExecutorService filing;
+        private final ZoneId zone;
         private final List<Problem> problems = new ArrayList<>();
         private List<Thing> things = new ArrayList<>();
 
-        Batches(Job job, BlockingQueue<Parcel> parcels, ExecutorService filing) {
+        Batches(Job job, BlockingQueue<Parcel> parcels, ExecutorService filing, ZoneId zone) {
             this.job = job;
             this.parcels = parcels;
             this.filing = filing;
+            this.zone = zone;
         }
 
         @Override
@@ -263,7 +267,7 @@ public final class CatalogueBuilder {
         private List<Filed> filed(List<Thing> read) throws IOException {
             var filed = new ArrayList<Filed>(read.size());
             for (var thing : read) {
-                filed.add(Filed.of(thing, job.isNew()));
+                filed.add(Filed.of(thing, zone, job.isNew()));
             }
             return filed;
         }

@@ -2,29 +2,59 @@ package app.custodex.catalogue;
 
 import app.custodex.exchange.ThingJson;
 import app.custodex.model.Thing;
+import app.custodex.model.ThingKind;
 import app.custodex.search.Fold;
 import java.io.IOException;
-import java.util.ArrayList;
-import java.util.List;
+import java.time.ZoneId;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Consumer;
 import java.util.zip.CRC32;
 import java.util.zip.CRC32C;
 
 /**
- * A thing made ready for the catalogue, on the thread that read it.
+ * A thing made ready for the catalogue, beside the thread that writes.
  *
  * @param body the thing as JSON
  * @param digest changes with it
- * @param prepared by what it is found, where that is wanted for sure
+ * @param prepared where that is wanted for sure
  */
-record Filed(Thing thing, byte[] body, long digest, Optional<Finding> prepared) {
-    /** By what a thing is found. */
-    record Finding(Words words, Set<Trait> traits) {
-        private static Finding of(Thing thing) {
-            return new Finding(Words.of(thing), Trait.of(thing));
+record Filed(Thing thing, byte[] body, long digest, ZoneId zone, Optional<Columns> prepared) {
+    /**
+     * What a thing is found, filtered and sorted by.
+     *
+     * @param traits as {@link Traits#write}
+     * @param at milliseconds since 1970, UTC
+     * @param day as {@link java.time.LocalDate#toEpochDay}
+     * @param addresses of everybody in it
+     */
+    record Columns(
+            Words words,
+            String traits,
+            Optional<Long> at,
+            Optional<Long> day,
+            String title,
+            long seconds,
+            String shelf,
+            Optional<Long> shape,
+            Optional<Long> place,
+            Set<String> addresses) {
+        private static Columns of(Thing thing, ZoneId zone) {
+            return new Columns(
+                    Words.of(thing),
+                    Traits.write(Trait.of(thing)),
+                    thing.moment().map(moment -> moment.instant(zone).toEpochMilli()),
+                    thing.moment().map(moment -> moment.day(zone).toEpochDay()),
+                    thing.kind() == ThingKind.MESSAGE ? "" : oneLine(thing.title()), // of a message, its text
+                    Lists.length(thing).toSeconds(),
+                    Lists.shelf(thing),
+                    Shape.of(thing).map(Shape::packed),
+                    Places.of(thing).map(Places::packed),
+                    Addresses.in(thing));
         }
     }
+
+    private static final int LONGEST_TITLE = 200;
 
     /**
      * @param text folded and spaced for the index
@@ -38,9 +68,10 @@ record Filed(Thing thing, byte[] body, long digest, Optional<Finding> prepared) 
     }
 
     /** @param isNew whether it can't be in the catalogue yet */
-    static Filed of(Thing thing, boolean isNew) throws IOException {
+    static Filed of(Thing thing, ZoneId zone, boolean isNew) throws IOException {
         var body = ThingJson.write(thing);
-        return new Filed(thing, body, digest(body), isNew ? Optional.of(Finding.of(thing)) : Optional.empty());
+        var prepared = isNew ? Optional.of(Columns.of(thing, zone)) : Optional.<Columns>empty();
+        return new Filed(thing, body, digest(body), zone, prepared);
     }
 
     /** Tells one state of a thing from another; nobody has to be kept from making two that look alike. */
@@ -52,23 +83,28 @@ record Filed(Thing thing, byte[] body, long digest, Optional<Finding> prepared) 
         return one.getValue() << 32 | other.getValue();
     }
 
-    Finding finding() {
-        return prepared.orElseGet(() -> Finding.of(thing));
+    Columns columns() {
+        return prepared.orElseGet(() -> Columns.of(thing, zone));
+    }
+
+    /** As much of a title as a list shows. */
+    private static String oneLine(String title) {
+        int end = Math.min(title.length(), LONGEST_TITLE);
+        return title.substring(0, end > 0 && Character.isHighSurrogate(title.charAt(end - 1)) ? end - 1 : end);
     }
 
     /** The words by which a thing is found. */
     private static String words(Thing thing) {
-        List<String> texts = new ArrayList<>();
-        thing.texts(texts::add);
-        thing.people().forEach(party -> {
-            texts.add(party.name());
-            texts.add(party.address());
-        });
         var words = new StringBuilder();
-        for (var text : texts) {
+        Consumer<String> add = text -> {
             if (!text.isEmpty()) {
                 words.append(Fold.spaced(text)).append('\n');
             }
+        };
+        thing.texts(add);
+        for (var party : thing.people()) {
+            add.accept(party.name());
+            add.accept(party.address());
         }
         return words.toString();
     }

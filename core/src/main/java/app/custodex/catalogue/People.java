@@ -2,9 +2,7 @@ package app.custodex.catalogue;
 
 import app.custodex.catalogue.Catalogue.Person;
 import java.sql.Connection;
-import java.sql.PreparedStatement;
 import java.sql.SQLException;
-import java.sql.Types;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -18,6 +16,8 @@ import java.util.Optional;
 final class People {
     private final Connection db;
     private final Map<Long, Long> leaders = new HashMap<>();
+    /** The first address of each contact that has any. */
+    private final Map<Long, Long> contacts = new HashMap<>();
 
     People(Connection db) {
         this.db = db;
@@ -58,82 +58,114 @@ final class People {
         leaders.put(leader(one), leader(other));
     }
 
+    /** Writes what is not as it was written before. */
     void assign() throws SQLException {
-        var contacts = new HashMap<Long, Long>();
-        try (var statement = db.createStatement()) {
-            // Addresses of one contact are one person's.
-            try (var rows = statement.executeQuery(
-                    "SELECT thing.id, thing.who, part.address FROM thing LEFT JOIN part ON part.thing = thing.id"
-                            + " WHERE kind = 0 AND who IS NOT NULL ORDER BY thing.id")) {
-                while (rows.next()) {
-                    long who = rows.getLong(2);
-                    contacts.put(rows.getLong(1), who);
-                    long more = rows.getLong(3);
-                    if (!rows.wasNull()) {
-                        join(more, who);
-                    }
-                }
-            }
-            statement.executeUpdate("DELETE FROM person");
-            statement.executeUpdate("UPDATE address SET person = NULL");
-        }
-        var persons = new HashMap<Long, Long>();
-        try (var add = db.prepareStatement("INSERT INTO person (id, contact, name) VALUES (?, ?, ?)")) {
-            addContacts(persons, contacts, add);
-            addOthers(persons, add);
-        }
-        assignAddresses(persons);
+        joinAddressesOfContacts();
+        var people = new Found();
+        addContacts(people);
+        addOthers(people);
+        writePeople(people);
+        writeAddresses(people);
     }
 
-    private void addContacts(Map<Long, Long> persons, Map<Long, Long> contacts, PreparedStatement add)
-            throws SQLException {
+    /**
+     * A row.
+     *
+     * @param contact 0 for none
+     */
+    private record Row(long contact, String name) {}
+
+    /** Everybody, numbered from 1; and their numbers by the addresses that lead. */
+    private record Found(List<Row> rows, Map<Long, Long> byLeader) {
+        Found() {
+            this(new ArrayList<>(), new HashMap<>());
+        }
+
+        void add(long leader, Row row) {
+            rows.add(row);
+            byLeader.put(leader, (long) rows.size());
+        }
+    }
+
+    private void joinAddressesOfContacts() throws SQLException {
+        try (var statement = db.createStatement();
+                var rows = statement.executeQuery(
+                        "SELECT thing.id, thing.who, part.address FROM thing LEFT JOIN part ON part.thing = thing.id"
+                                + " WHERE kind = 0 AND who IS NOT NULL ORDER BY thing.id")) {
+            while (rows.next()) {
+                long who = rows.getLong(2);
+                contacts.put(rows.getLong(1), who);
+                long more = rows.getLong(3);
+                if (!rows.wasNull()) {
+                    join(more, who);
+                }
+            }
+        }
+    }
+
+    private void addContacts(Found people) throws SQLException {
         try (var statement = db.createStatement();
                 var rows = statement.executeQuery("SELECT id, title FROM thing WHERE kind = 0 ORDER BY id")) {
             while (rows.next()) {
                 var who = contacts.get(rows.getLong(1));
-                if (who != null && persons.containsKey(leader(who))) {
+                if (who != null && people.byLeader().containsKey(leader(who))) {
                     continue; // the same person once more
                 }
-                long person = persons.size() + 1L;
-                persons.put(who == null ? -rows.getLong(1) : leader(who), person);
-                add.setLong(1, person);
-                add.setLong(2, rows.getLong(1));
-                add.setString(3, rows.getString(2));
-                add.executeUpdate();
+                people.add(who == null ? -rows.getLong(1) : leader(who), new Row(rows.getLong(1), rows.getString(2)));
             }
         }
     }
 
-    private void addOthers(Map<Long, Long> persons, PreparedStatement add) throws SQLException {
+    private void addOthers(Found people) throws SQLException {
         try (var statement = db.createStatement();
                 var rows = statement.executeQuery("SELECT id, text FROM address ORDER BY id")) {
             while (rows.next()) {
                 long leader = leader(rows.getLong(1));
-                if (persons.containsKey(leader)) {
-                    continue;
+                if (!people.byLeader().containsKey(leader)) {
+                    people.add(leader, new Row(0, rows.getString(2).replaceFirst("^name:[^:]*:", "")));
                 }
-                long person = persons.size() + 1L;
-                persons.put(leader, person);
-                add.setLong(1, person);
-                add.setNull(2, Types.INTEGER);
-                add.setString(3, rows.getString(2).replaceFirst("^name:[^:]*:", ""));
-                add.executeUpdate();
             }
         }
     }
 
-    private void assignAddresses(Map<Long, Long> persons) throws SQLException {
+    private void writePeople(Found people) throws SQLException {
+        var before = new ArrayList<Row>();
+        try (var statement = db.createStatement();
+                var rows = statement.executeQuery("SELECT contact, name FROM person ORDER BY id")) {
+            while (rows.next()) {
+                before.add(new Row(rows.getLong(1), rows.getString(2)));
+            }
+        }
+        if (before.equals(people.rows())) {
+            return;
+        }
+        try (var statement = db.createStatement();
+                var add = db.prepareStatement("INSERT INTO person (id, contact, name) VALUES (?, nullif(?, 0), ?)")) {
+            statement.executeUpdate("DELETE FROM person");
+            for (int i = 0; i < people.rows().size(); i++) {
+                add.setLong(1, i + 1L);
+                add.setLong(2, people.rows().get(i).contact());
+                add.setString(3, people.rows().get(i).name());
+                add.addBatch();
+            }
+            add.executeBatch();
+        }
+    }
+
+    private void writeAddresses(Found people) throws SQLException {
         try (var statement = db.createStatement();
                 var update = db.prepareStatement("UPDATE address SET person = ? WHERE id = ?");
-                var rows = statement.executeQuery("SELECT id FROM address")) {
+                var rows = statement.executeQuery("SELECT id, person FROM address")) {
             while (rows.next()) {
-                var person = persons.get(leader(rows.getLong(1)));
-                if (person != null) {
+                long address = rows.getLong(1);
+                var person = people.byLeader().get(leader(address));
+                if (person != null && person != rows.getLong(2)) {
                     update.setLong(1, person);
-                    update.setLong(2, rows.getLong(1));
-                    update.executeUpdate();
+                    update.setLong(2, address);
+                    update.addBatch();
                 }
             }
+            update.executeBatch();
         }
     }
 }

@@ -1,5 +1,6 @@
 package app.custodex.catalogue;
 
+import app.custodex.model.ThingKind;
 import java.sql.Connection;
 import java.sql.SQLException;
 import java.util.List;
@@ -7,7 +8,7 @@ import java.util.List;
 /** The tables of a catalogue. */
 final class Schema {
     /** Raised whenever the tables, the model, or what readers and the index make of the data change. */
-    static final int FORM = 15;
+    static final int FORM = 16;
 
     private static final List<String> TABLES = List.of(
             "CREATE TABLE head (name TEXT PRIMARY KEY, value TEXT) WITHOUT ROWID",
@@ -31,14 +32,15 @@ final class Schema {
             // Things by the first one or two characters of their words, as sets of bits.
             "CREATE TABLE beginning (id INTEGER PRIMARY KEY, things BLOB)",
             // Texts come folded and spaced, so that splitting them at what is no letter of ASCII is enough.
-            "CREATE VIRTUAL TABLE words USING fts5(text, content='', columnsize=0, tokenize=ascii)");
+            "CREATE VIRTUAL TABLE words USING fts5(text, content='', columnsize=0, tokenize=ascii)",
+            // Of few things, so that nobody has to go through the rows of all others for them.
+            "CREATE INDEX thing_contact ON thing (id, who, title) WHERE kind = " + ThingKind.CONTACT.ordinal(),
+            "CREATE INDEX thing_shape ON thing (id, shape) WHERE shape > 0",
+            "CREATE INDEX thing_place ON thing (id, place) WHERE place IS NOT NULL");
 
     private static final List<String> INDEXES = List.of(
             // Not unique: what a stranger's database says need not be so.
             "CREATE INDEX IF NOT EXISTS thing_key ON thing (store, key, digest, kind)",
-            // The shapes of all pictures, without the rows of everything else.
-            "CREATE INDEX IF NOT EXISTS thing_shape ON thing (id, shape) WHERE shape > 0",
-            "CREATE INDEX IF NOT EXISTS thing_place ON thing (id, place) WHERE place IS NOT NULL",
             "CREATE INDEX IF NOT EXISTS part_address ON part (address)",
             "CREATE INDEX IF NOT EXISTS address_person ON address (person)");
 

@@ -28,9 +28,6 @@ public final class Spine {
 
     private static final long LATEST = Instant.parse("9999-12-30T00:00:00Z").toEpochMilli();
 
-    /** The same as a condition on a thing. */
-    static final String IN_TIME = "at BETWEEN " + EARLIEST + " AND " + LATEST;
-
     private static final int KINDS = ThingKind.values().length;
 
     private final int[] numbers;

@@ -2,7 +2,6 @@ package app.custodex.catalogue;
 
 import app.custodex.base.Json;
 import app.custodex.exchange.ThingJson;
-import app.custodex.model.Contact;
 import app.custodex.model.Conversation;
 import app.custodex.model.Thing;
 import app.custodex.model.ThingKind;
@@ -13,14 +12,11 @@ import java.sql.Connection;
 import java.sql.PreparedStatement;
 import java.sql.SQLException;
 import java.sql.Types;
-import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.HashMap;
 import java.util.HashSet;
-import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -34,9 +30,8 @@ final class ThingTable implements Closeable {
     private static final int MOST_AT_ONCE = 1_024;
 
     private final Connection db;
-    private final ZoneId zone;
     private final Map<String, Long> addresses = new HashMap<>();
-    private final Map<Set<Trait>, Long> traitSets = new HashMap<>();
+    private final Map<String, Long> traitSets = new HashMap<>();
     private final Set<Long> kept = new HashSet<>();
     private final PreparedStatement insert;
     private final PreparedStatement insertBody;
@@ -77,9 +72,8 @@ final class ThingTable implements Closeable {
         }
     }
 
-    ThingTable(Connection db, ZoneId zone) throws SQLException {
+    ThingTable(Connection db) throws SQLException {
         this.db = db;
-        this.zone = zone;
         lastThing = number("SELECT coalesce(max(id), 0) FROM thing");
         lastAddress = number("SELECT coalesce(max(id), 0) FROM address");
         if (lastThing > 0) {
@@ -216,8 +210,8 @@ final class ThingTable implements Closeable {
 
     private void insert(OpenStore store, Filed filed, long id) throws SQLException, IOException {
         var thing = filed.thing();
-        var found = filed.finding();
-        var people = people(thing);
+        var columns = filed.columns();
+        var people = addressIds(columns.addresses());
         var within = thing.within().flatMap(of -> Optional.ofNullable(store.conversations.get(of.key())));
         var who = people.isEmpty()
                 ? within.flatMap(of -> Optional.ofNullable(store.soleMembers.get(of)))
@@ -226,29 +220,29 @@ final class ThingTable implements Closeable {
         insert.setLong(2, store.id);
         insert.setString(3, thing.id().key());
         insert.setInt(4, thing.kind().ordinal());
-        setOrNull(insert, 5, thing.moment().map(moment -> moment.instant(zone).toEpochMilli()));
-        setOrNull(insert, 6, thing.moment().map(moment -> moment.day(zone).toEpochDay()));
+        setOrNull(insert, 5, columns.at());
+        setOrNull(insert, 6, columns.day());
         setOrNull(insert, 7, within);
         insert.setString(8, thing.account());
         setOrNull(insert, 9, thing.outgoing().map(out -> out ? 1L : 0L));
         insert.setInt(10, thing.attachments().size());
         setOrNull(insert, 11, who);
-        insert.setString(12, thing.kind() == ThingKind.MESSAGE ? "" : oneLine(thing.title())); // of a message, its text
+        insert.setString(12, columns.title());
         insert.setLong(13, filed.digest());
         insert.setLong(14, thing.bytes());
-        insert.setLong(15, Lists.length(thing).toSeconds());
-        insert.setString(16, Lists.shelf(thing));
-        insert.setLong(17, traitSet(found.traits()));
-        setOrNull(insert, 18, Shape.of(thing).map(Shape::packed));
-        setOrNull(insert, 19, Places.of(thing).map(Places::packed));
+        insert.setLong(15, columns.seconds());
+        insert.setString(16, columns.shelf());
+        insert.setLong(17, traitSet(columns.traits()));
+        setOrNull(insert, 18, columns.shape());
+        setOrNull(insert, 19, columns.place());
         insert.addBatch();
         insertBody.setLong(1, id);
         insertBody.setBytes(2, filed.body());
         insertBody.addBatch();
         insertWords.setLong(1, id);
-        insertWords.setString(2, found.words().text());
+        insertWords.setString(2, columns.words().text());
         insertWords.addBatch();
-        beginnings.add((int) id, found.words().beginnings());
+        beginnings.add((int) id, columns.words().beginnings());
         for (var more : people) {
             if (!who.equals(Optional.of(more))) {
                 insertPart.setLong(1, id);
@@ -258,18 +252,18 @@ final class ThingTable implements Closeable {
         }
     }
 
-    private long traitSet(Set<Trait> traits) throws SQLException {
+    /** @param traits as {@link Traits#write} */
+    private long traitSet(String traits) throws SQLException {
         var known = traitSets.get(traits);
         if (known != null) {
             return known;
         }
         // A layer below may have had it.
-        var written = Traits.write(traits);
         try (var add = db.prepareStatement("INSERT OR IGNORE INTO trait_set (traits) VALUES (?)");
                 var find = db.prepareStatement("SELECT id FROM trait_set WHERE traits = ?")) {
-            add.setString(1, written);
+            add.setString(1, traits);
             add.executeUpdate();
-            find.setString(1, written);
+            find.setString(1, traits);
             try (var rows = find.executeQuery()) {
                 rows.next();
                 traitSets.put(traits, rows.getLong(1));
@@ -286,34 +280,18 @@ final class ThingTable implements Closeable {
         }
     }
 
-    /** As much of a title as a list shows. */
-    private static String oneLine(String title) {
-        int end = Math.min(title.length(), 200);
-        return title.substring(0, end > 0 && Character.isHighSurrogate(title.charAt(end - 1)) ? end - 1 : end);
-    }
-
     /** Messages come behind the conversation that they are in. */
     private void remember(OpenStore store, Thing thing, long id) throws SQLException {
         if (thing instanceof Conversation conversation) {
             store.conversations.put(thing.id().key(), id);
-            var members = people(conversation);
+            var members = Addresses.in(conversation);
             if (!conversation.group() && members.size() == 1) {
-                store.soleMembers.put(id, members.getFirst());
+                store.soleMembers.put(id, addressId(members.iterator().next()));
             }
         }
     }
 
-    /** Everybody in a thing, by address; of a contact, the addresses that are its own. */
-    private List<Long> people(Thing thing) throws SQLException {
-        var texts = new LinkedHashSet<String>();
-        if (thing instanceof Contact contact) {
-            contact.phones().forEach(phone -> texts.add(Addresses.number(phone.written(), phone.e164())));
-            contact.mails().forEach(mail -> texts.add(mail.value().toLowerCase(Locale.ROOT)));
-            contact.chats().forEach(chat -> texts.add(chat.value().toLowerCase(Locale.ROOT)));
-        } else {
-            thing.people().forEach(party -> texts.add(Addresses.of(party, thing.account())));
-        }
-        texts.remove("");
+    private List<Long> addressIds(Set<String> texts) throws SQLException {
         var ids = new ArrayList<Long>(texts.size());
         for (var text : texts) {
             ids.add(addressId(text));

@@ -253,6 +253,9 @@ class CatalogueTest {
             assertEquals(3, catalogue.counts().get(ThingKind.NOTE));
             assertEquals(List.of("2"), found(catalogue, "white"));
             assertEquals(List.of(), found(catalogue, "black"));
+            assertEquals(List.of("2"), found(catalogue, "wh"));
+            assertEquals(List.of(), found(catalogue, "bl"));
+            assertEquals(List.of("2"), found(catalogue, "k"));
             assertEquals(List.of(), found(catalogue, "wet"));
             assertEquals(List.of("4"), found(catalogue, "lamp"));
             assertEquals(List.of("1"), found(catalogue, "hello"));
@@ -261,6 +264,40 @@ class CatalogueTest {
         try (var catalogue = phone.catalogue(Optional.of(below), 3)) {
             assertEquals(List.of(), found(catalogue, "hello"));
             assertTrue(catalogue.find(new ThingId("talk", "1")).isEmpty());
+        }
+    }
+
+    @Test
+    void peopleOfTheNextLayerAreWorkedOutAnew() throws IOException {
+        phone.write("people", contact("1", "Ivo", "+441632960001"), contact("2", "Ama", "+441632960002"));
+        phone.write("talk", message("1", "c", 1, Optional.of(party("+441632960001")), "hello"));
+        byte[] below;
+        try (var draft = phone.draft(Optional.empty(), 1)) {
+            below = draft.bytes();
+        }
+        phone.write("people", contact("1", "Ivo", "+441632960009"), contact("2", "Ama", "+441632960001"));
+        try (var catalogue = phone.catalogue(Optional.of(below), 2)) {
+            var message = catalogue.find(new ThingId("talk", "1")).orElseThrow().thing();
+            assertEquals("Ama", catalogue.names().of(message.people().getFirst(), message));
+            assertEquals(
+                    List.of("Ivo", "Ama"),
+                    catalogue.people().stream()
+                            .filter(Catalogue.Person::contact)
+                            .map(Catalogue.Person::name)
+                            .toList());
+        }
+    }
+
+    @Test
+    void thingsAreReadInTheOrderOfTheirNumbersAndMissingOnesAreLeftOut() throws IOException {
+        phone.write("notes", note("1", "Rope", ""), note("2", "Kettle", ""), note("3", "Dog", ""));
+        try (var catalogue = phone.catalogue(Optional.empty(), 1)) {
+            assertEquals(
+                    List.of(3L, 1L, 3L),
+                    catalogue.read(3, 77, 1, 3).stream()
+                            .map(Catalogue.Entry::number)
+                            .toList());
+            assertEquals(List.of(), catalogue.read());
         }
     }
 
