@@ -12,13 +12,13 @@ import app.custodex.readers.Reader;
 import app.custodex.readers.Sink;
 import app.custodex.readers.Store;
 import java.io.IOException;
-import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.sql.Connection;
 import java.sql.SQLException;
 import java.time.ZoneId;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -214,11 +214,7 @@ public final class CatalogueBuilder {
             LOG.info("a store could not be read", e);
             sink.problem(Problem.failure(name, "It can't be read", "Check the layer; look into an older one"));
         }
-        try {
-            sink.end();
-        } catch (IOException e) {
-            throw new UncheckedIOException("a thing could not be made ready", e);
-        }
+        sink.end();
     }
 
     private static final class Interrupted extends IOException {
@@ -230,7 +226,9 @@ public final class CatalogueBuilder {
         private final BlockingQueue<Parcel> parcels;
         private final ExecutorService filing;
         private final ZoneId zone;
-        private final List<Problem> problems = new ArrayList<>();
+        /** Of the reader, and of those who make its things ready; complete when all of those are. */
+        private final List<Problem> problems = Collections.synchronizedList(new ArrayList<>());
+
         private List<Thing> things = new ArrayList<>();
 
         Batches(Job job, BlockingQueue<Parcel> parcels, ExecutorService filing, ZoneId zone) {
@@ -264,16 +262,25 @@ public final class CatalogueBuilder {
             }
         }
 
-        private List<Filed> filed(List<Thing> read) throws IOException {
+        private List<Filed> filed(List<Thing> read) {
             var filed = new ArrayList<Filed>(read.size());
             for (var thing : read) {
-                filed.add(Filed.of(thing, zone, job.isNew()));
+                try {
+                    filed.add(Filed.of(thing, zone, job.isNew()));
+                } catch (IOException | RuntimeException e) { // what one thing holds must not keep all others away
+                    LOG.info("a thing could not be made ready", e);
+                    problem(Problem.loss(
+                            job.store().name(),
+                            "Something in it can't be understood: "
+                                    + thing.kind().label(),
+                            "Take it out as a file and look into it"));
+                }
             }
             return filed;
         }
 
         /** What was read before something went wrong counts too. */
-        void end() throws InterruptedException, IOException {
+        void end() throws InterruptedException {
             parcels.put(new Parcel.Done(job, filed(things), problems));
         }
     }

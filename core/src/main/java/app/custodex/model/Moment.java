@@ -1,20 +1,49 @@
 package app.custodex.model;
 
+import java.time.DateTimeException;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.ZoneId;
 import java.util.Optional;
 
-/** When something is or was, as exactly as the phone says it. */
+/**
+ * When something is or was, as exactly as the phone says it. What is so far away that its milliseconds can't be counted is no moment: a
+ * {@link DateTimeException}, as for a date that does not exist.
+ */
 public sealed interface Moment {
     /** @param zone in which it was written down, if the phone says so */
-    record At(Instant instant, Optional<ZoneId> zone) implements Moment {}
+    record At(Instant instant, Optional<ZoneId> zone) implements Moment {
+        public At {
+            if (instant.isBefore(EARLIEST) || instant.isAfter(LATEST)) {
+                throw new DateTimeException("too far away: " + instant);
+            }
+        }
+    }
 
     /** By the clock on the wall, wherever that hangs (RFC 5545 §3.3.5, form 1). */
-    record Floating(LocalDateTime local) implements Moment {}
+    record Floating(LocalDateTime local) implements Moment {
+        public Floating {
+            requireCountable(local.toLocalDate());
+        }
+    }
 
-    record Day(LocalDate date) implements Moment {}
+    record Day(LocalDate date) implements Moment {
+        public Day {
+            requireCountable(date);
+        }
+    }
+
+    Instant EARLIEST = Instant.ofEpochMilli(Long.MIN_VALUE);
+    Instant LATEST = Instant.ofEpochMilli(Long.MAX_VALUE);
+    /** Of a day: within the two above in every zone. */
+    int MOST_YEARS = 290_000_000;
+
+    private static void requireCountable(LocalDate date) {
+        if (Math.abs(date.getYear()) > MOST_YEARS) {
+            throw new DateTimeException("too far away: " + date);
+        }
+    }
 
     static Moment at(Instant instant) {
         return new At(instant, Optional.empty());

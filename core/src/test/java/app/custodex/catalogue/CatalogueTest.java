@@ -5,6 +5,10 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
+import static org.mockito.ArgumentMatchers.any;
+import static org.mockito.Mockito.doThrow;
+import static org.mockito.Mockito.mock;
+import static org.mockito.Mockito.when;
 
 import app.custodex.Fault;
 import app.custodex.Fault.Of;
@@ -385,6 +389,23 @@ class CatalogueTest {
                 }
                 sink.thing(message("m" + i, "c", i, Optional.empty(), "line " + i));
             }
+        }
+    }
+
+    @Test
+    void aThingThatCannotBeUnderstoodIsToldAndTheOthersAreThere() throws IOException {
+        var broken = mock(Note.class);
+        when(broken.id()).thenReturn(new ThingId("notes", "2"));
+        when(broken.kind()).thenReturn(ThingKind.NOTE);
+        doThrow(new IllegalStateException("nobody expected this")).when(broken).texts(any());
+        phone.write("notes", note("1", "Rope", "doubled"), broken, note("3", "Dog", "wet"));
+        try (var catalogue = phone.catalogue(Optional.empty(), 1)) {
+            assertEquals(List.of("1"), found(catalogue, "rope"));
+            assertEquals(List.of("3"), found(catalogue, "dog"));
+            assertEquals(2, catalogue.counts().get(ThingKind.NOTE));
+            var problem = catalogue.problems(reader -> true).getFirst();
+            assertEquals("notes", problem.subject());
+            assertTrue(problem.what().startsWith("Something in it can't be understood"), problem.what());
         }
     }
 

@@ -1,6 +1,7 @@
 package app.custodex.readers;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import app.custodex.base.Problem;
@@ -26,6 +27,7 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.DateTimeException;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
@@ -375,6 +377,34 @@ class OpenFilesTest extends ReaderTest {
                 List.of(),
                 read("log.csv", Kind.BOOKS, "Date,Harbour", "2026-01-12,Nordvoe")
                         .all(Message.class));
+    }
+
+    /** ISO 8601 and RFC 3339 leave years of more digits to whoever agrees on them; nothing that counts milliseconds holds these. */
+    @Test
+    void timesTooFarAwayToBeCountedAreNone() throws IOException {
+        for (var far : List.of("+999999999-01-01T00:00:00Z", "-999999999-01-01T00:00:00Z", "+999999999-01-01T00:00")) {
+            var table = read("far.csv", Kind.BOOKS, "Date,From,Text", far + ",07700 900112,far away");
+            assertEquals(
+                    List.of(Optional.empty()),
+                    table.all(Message.class).stream().map(Message::moment).toList(),
+                    far);
+            assertTrue(
+                    table.problems().stream().anyMatch(problem -> problem.what().contains("The times of 1")),
+                    table.problems().toString());
+        }
+        var route = read(
+                        "far.gpx",
+                        Kind.OTHER,
+                        "<gpx><trk><trkseg><trkpt lat=\"0\" lon=\"10\"><time>+999999999-01-01T00:00:00Z</time></trkpt>",
+                        "<trkpt lat=\"0\" lon=\"11\"><time>2025-06-01T08:30:00Z</time></trkpt></trkseg></trk></gpx>")
+                .all(MediaFile.class)
+                .stream()
+                .filter(media -> media.kind() == ThingKind.ROUTE)
+                .findFirst()
+                .orElseThrow();
+        assertEquals(
+                Optional.of(Moment.at(Instant.parse("2025-06-01T08:30:00Z"))), route.moment(), "the near one is kept");
+        assertThrows(DateTimeException.class, () -> Moment.parse("+999999999-12-31"));
     }
 
     /** GPX 1.1 schema; the distance of one degree along the equator by the mean radius (IUGG 1980): 111.195 km. */

@@ -220,7 +220,8 @@ public final class RouteFiles extends FileReader {
 
     private static Optional<Instant> time(String text) {
         try {
-            return Optional.of(OffsetDateTime.parse(text.strip()).toInstant());
+            return Optional.of(OffsetDateTime.parse(text.strip()).toInstant())
+                    .filter(at -> at.isAfter(Moment.EARLIEST) && at.isBefore(Moment.LATEST));
         } catch (DateTimeException e) {
             return Optional.empty();
         }
