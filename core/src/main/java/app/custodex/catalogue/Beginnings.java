@@ -14,7 +14,6 @@ import java.util.HashMap;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.roaringbitmap.RoaringBitmap;
-import org.roaringbitmap.RoaringBitmapWriter;
 
 /**
  * Which things hold a word that begins with a certain one or two characters. The full-text index would have to put together the lists
@@ -30,11 +29,8 @@ final class Beginnings {
 
     private final Connection db;
     private final Map<Long, RoaringBitmap> changed = new HashMap<>();
-    /**
-     * Things that were added to beginnings in ASCII, by both characters: a text has dozens of those, and a map of bitmaps would cost far
-     * more. Each writer holds 8 kB; all that there can be, 32 MB.
-     */
-    private final @Nullable RoaringBitmapWriter<?>[] plain = new RoaringBitmapWriter<?>[ASCII * ASCII];
+    /** The ASCII ones among {@link #changed}, by both characters. A text has dozens of them, and a map would cost more than the bitmaps. */
+    private final @Nullable RoaringBitmap[] plain = new RoaringBitmap[ASCII * ASCII];
 
     private final boolean anyBefore;
 
@@ -103,33 +99,32 @@ final class Beginnings {
 
     void add(int thing, long[] beginnings) throws SQLException, IOException {
         for (long beginning : beginnings) {
-            long first = beginning >> SHIFT;
-            long second = beginning & (1 << SHIFT) - 1;
-            if (first < ASCII && second < ASCII) {
-                writer((int) (first * ASCII + second)).add(thing);
-            } else {
-                things(beginning).add(thing);
-            }
+            things(beginning).add(thing);
         }
     }
 
-    /** Forgets a thing that was there before; it may be added again afterwards. */
     void remove(int thing, long[] beginnings) throws SQLException, IOException {
         for (long beginning : beginnings) {
             things(beginning).remove(thing);
         }
     }
 
-    private RoaringBitmapWriter<?> writer(int place) {
-        var writer = plain[place];
-        if (writer == null) {
-            writer = RoaringBitmapWriter.writer().constantMemory().get();
-            plain[place] = writer;
+    private RoaringBitmap things(long beginning) throws SQLException, IOException {
+        long first = beginning >> SHIFT;
+        long second = beginning & (1 << SHIFT) - 1;
+        if (first >= ASCII || second >= ASCII) {
+            return anyThings(beginning);
         }
-        return writer;
+        int place = (int) (first * ASCII + second);
+        var things = plain[place];
+        if (things == null) {
+            things = anyThings(beginning);
+            plain[place] = things;
+        }
+        return things;
     }
 
-    private RoaringBitmap things(long beginning) throws SQLException, IOException {
+    private RoaringBitmap anyThings(long beginning) throws SQLException, IOException {
         var things = changed.get(beginning);
         if (things == null) {
             things = anyBefore ? stored(db, beginning) : new RoaringBitmap();
@@ -152,13 +147,6 @@ final class Beginnings {
     }
 
     void write() throws SQLException, IOException {
-        for (int place = 0; place < plain.length; place++) {
-            var writer = plain[place];
-            if (writer != null) {
-                long beginning = (long) (place / ASCII) << SHIFT | place % ASCII;
-                things(beginning).or((RoaringBitmap) writer.get());
-            }
-        }
         try (var put = db.prepareStatement("INSERT OR REPLACE INTO beginning VALUES (?, ?)")) {
             for (var entry : changed.entrySet()) {
                 var bytes = new ByteArrayOutputStream();
