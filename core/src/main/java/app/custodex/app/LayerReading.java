@@ -363,10 +363,12 @@ public final class LayerReading {
             }
         });
         var kept = kept(target);
-        return kept.isPresent()
-                ? kept.get()
-                : Catalogue.open(made, target.head(target.number()))
-                        .orElseThrow(() -> new IOException("the catalogue that was made can't be opened"));
+        if (kept.isPresent()) {
+            place.remove(Disk.parent(made));
+            return kept.get();
+        }
+        return Catalogue.open(made, target.head(target.number()))
+                .orElseThrow(() -> new IOException("the catalogue that was made can't be opened"));
     }
 
     private interface Content {

@@ -2,10 +2,9 @@ package app.custodex.catalogue;
 
 import app.custodex.search.Fold;
 import java.io.ByteArrayInputStream;
-import java.io.ByteArrayOutputStream;
 import java.io.DataInputStream;
-import java.io.DataOutputStream;
 import java.io.IOException;
+import java.nio.ByteBuffer;
 import java.sql.Connection;
 import java.sql.SQLException;
 import java.util.Arrays;
@@ -149,11 +148,12 @@ final class Beginnings {
     void write() throws SQLException, IOException {
         try (var put = db.prepareStatement("INSERT OR REPLACE INTO beginning VALUES (?, ?)")) {
             for (var entry : changed.entrySet()) {
-                var bytes = new ByteArrayOutputStream();
-                entry.getValue().runOptimize();
-                entry.getValue().serialize(new DataOutputStream(bytes));
+                var things = entry.getValue();
+                things.runOptimize();
+                var bytes = new byte[things.serializedSizeInBytes()];
+                things.serialize(ByteBuffer.wrap(bytes));
                 put.setLong(1, entry.getKey());
-                put.setBytes(2, bytes.toByteArray());
+                put.setBytes(2, bytes);
                 put.executeUpdate();
             }
         }

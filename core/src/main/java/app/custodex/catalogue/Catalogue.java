@@ -45,6 +45,9 @@ public final class Catalogue implements Closeable {
     private static final Logger LOG = LoggerFactory.getLogger(Catalogue.class);
 
     private final Connection db;
+    /** Where the index of words is: in another database while it is being made. */
+    private final Connection words;
+
     private final ReentrantLock lock;
     /** Whether it is still being made, by a thread that shares the connection. */
     private final boolean growing;
@@ -57,18 +60,19 @@ public final class Catalogue implements Closeable {
     private final Once<List<Person>> people = new Once<>();
 
     Catalogue(Connection db) {
-        this(db, new ReentrantLock(), false);
+        this(db, db, new ReentrantLock(), false);
     }
 
-    private Catalogue(Connection db, ReentrantLock lock, boolean growing) {
+    private Catalogue(Connection db, Connection words, ReentrantLock lock, boolean growing) {
         this.db = db;
+        this.words = words;
         this.lock = lock;
         this.growing = growing;
     }
 
-    /** @param lock is held by whoever uses the connection */
-    static Catalogue growing(Connection db, ReentrantLock lock) {
-        return new Catalogue(db, lock, true);
+    /** @param lock is held by whoever uses the connection to the catalogue */
+    static Catalogue growing(Connection db, Connection words, ReentrantLock lock) {
+        return new Catalogue(db, words, lock, true);
     }
 
     /** Whoever still asks it is turned away: the connection goes on to another use. */
@@ -258,9 +262,9 @@ public final class Catalogue implements Closeable {
             }
         }
         if (!others.isEmpty()) {
-            var words = new Conditions(db);
-            words.add("words MATCH ?", Asked.match(others));
-            found = Optional.of(both(found, words.numbers("SELECT group_concat(rowid) FROM words")));
+            var matching = new Conditions(words);
+            matching.add("words MATCH ?", Asked.match(others));
+            found = Optional.of(both(found, matching.numbers("SELECT group_concat(rowid) FROM words")));
         }
         var holding = found.orElseGet(BitSet::new);
         if (asked.number().isPresent()) {

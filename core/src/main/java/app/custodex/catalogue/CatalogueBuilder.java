@@ -38,7 +38,7 @@ import org.slf4j.LoggerFactory;
  * Brings a catalogue up to what a layer holds: stores that are as they were when it was made are not read, things that are as they
  * were are not written. Readers, those who make things ready, and the one thread that writes work beside each other.
  */
-public final class CatalogueBuilder {
+final class CatalogueBuilder {
     private static final Logger LOG = LoggerFactory.getLogger(CatalogueBuilder.class);
     private static final int READERS = 2;
     private static final int BATCH = 256;
@@ -48,6 +48,7 @@ public final class CatalogueBuilder {
     private static final byte[] NO_PROBLEMS = "[]".getBytes(StandardCharsets.UTF_8);
 
     private final Connection db;
+    private final WordIndex words;
     private final PhoneFiles phone;
     private final List<Reader> readers;
     private final Growth growth;
@@ -63,10 +64,13 @@ public final class CatalogueBuilder {
 
     /**
      * @param db holds a catalogue, perhaps of a layer below, or an empty one
+     * @param words where its words go
      * @param growth is told how it goes
      */
-    public CatalogueBuilder(Connection db, PhoneFiles phone, List<Reader> readers, Growth growth, CancelToken cancel) {
+    CatalogueBuilder(
+            Connection db, WordIndex words, PhoneFiles phone, List<Reader> readers, Growth growth, CancelToken cancel) {
         this.db = db;
+        this.words = words;
         this.phone = phone;
         this.readers = List.copyOf(readers);
         this.growth = growth;
@@ -99,16 +103,17 @@ public final class CatalogueBuilder {
      * @throws IOException when the catalogue can't be written; what can't be read is among its problems
      * @throws java.util.concurrent.CancellationException when it was stopped; the catalogue is worth nothing then
      */
-    public void build() throws IOException {
-        var early = Catalogue.growing(db, lock);
+    void build() throws IOException {
+        var early = Catalogue.growing(db, words.connection(), lock);
         try {
             db.setAutoCommit(false);
-            try (var writer = new ThingTable(db)) {
+            try (var writer = new ThingTable(db, words)) {
                 var jobs = plan(writer);
                 jobs.stream().map(Job::reader).distinct().forEach(Reader::prepare);
                 if (writer.isEmpty()) {
                     carryOut(jobs.stream().filter(Job::bringsContacts).toList(), writer);
                     new People(db).assign();
+                    words.catchUp();
                     growth.usable(early);
                     jobs.removeIf(Job::bringsContacts);
                 }
@@ -129,10 +134,10 @@ public final class CatalogueBuilder {
         lock.lock();
         try {
             writer.forgetOtherStores();
-            writer.finish();
+            words.finish();
             new People(db).assign();
             Schema.index(db);
-            Spine.write(db);
+            writer.spine().write(db);
         } finally {
             lock.unlock();
         }

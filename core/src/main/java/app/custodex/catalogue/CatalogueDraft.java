@@ -11,6 +11,7 @@ import java.sql.DriverManager;
 import java.sql.SQLException;
 import java.util.List;
 import java.util.Optional;
+import java.util.UUID;
 import org.sqlite.SQLiteConfig;
 import org.sqlite.SQLiteConnection;
 
@@ -19,10 +20,14 @@ public final class CatalogueDraft implements Closeable {
     private static final String MAIN = "main";
 
     private final Connection db;
+    /** Of a database beside it, for SQLite. */
+    private final String beside;
+
     private boolean handedOver;
 
-    private CatalogueDraft(Connection db) {
+    private CatalogueDraft(Connection db, String beside) {
         this.db = db;
+        this.beside = beside;
     }
 
     /**
@@ -31,31 +36,23 @@ public final class CatalogueDraft implements Closeable {
      * @param file holds the catalogue of a layer below, or nothing
      */
     public static CatalogueDraft inFile(Path file) throws IOException {
-        return begin("jdbc:sqlite:" + file, Optional.empty());
+        return begin(file.toString(), file + "-words", Optional.empty());
     }
 
     /** Begins one that touches no disk. */
     public static CatalogueDraft inMemory(Optional<byte[]> below) throws IOException {
-        return begin("jdbc:sqlite::memory:", below);
+        // In memory too, under a name by which the catalogue can be told of it; it goes with its last connection.
+        return begin(":memory:", "file:/words-" + UUID.randomUUID() + "?vfs=memdb", below);
     }
 
-    private static CatalogueDraft begin(String address, Optional<byte[]> below) throws IOException {
+    private static CatalogueDraft begin(String address, String beside, Optional<byte[]> below) throws IOException {
         try {
-            var config = new SQLiteConfig();
-            config.setGetGeneratedKeys(false); // it would ask for them behind every row
-            var db = DriverManager.getConnection(address, config.toProperties());
+            var db = connect(address);
             try {
                 if (below.isPresent()) {
                     ((SQLiteConnection) db).deserialize(MAIN, below.get());
                 }
-                try (var statement = db.createStatement()) {
-                    // It can be made anew, so nothing is lost by a cut; it counts only once its head says whose it is.
-                    statement.execute("PRAGMA journal_mode = OFF");
-                    statement.execute("PRAGMA synchronous = OFF");
-                    statement.execute("PRAGMA temp_store = MEMORY");
-                    statement.execute("PRAGMA cache_size = -32768");
-                }
-                return new CatalogueDraft(db);
+                return new CatalogueDraft(db, beside);
             } catch (SQLException e) {
                 db.close();
                 throw e;
@@ -63,6 +60,23 @@ public final class CatalogueDraft implements Closeable {
         } catch (SQLException e) {
             throw new IOException(e);
         }
+    }
+
+    /** What is written can be made anew, so nothing is lost by a cut; it counts only once its head says whose it is. */
+    private static Connection connect(String address) throws SQLException {
+        var config = new SQLiteConfig();
+        config.setGetGeneratedKeys(false); // it would ask for them behind every row
+        var db = DriverManager.getConnection("jdbc:sqlite:" + address, config.toProperties());
+        try (var statement = db.createStatement()) {
+            statement.execute("PRAGMA journal_mode = OFF");
+            statement.execute("PRAGMA synchronous = OFF");
+            statement.execute("PRAGMA temp_store = MEMORY");
+            statement.execute("PRAGMA cache_size = -32768");
+        } catch (SQLException e) {
+            db.close();
+            throw e;
+        }
+        return db;
     }
 
     /**
@@ -74,15 +88,28 @@ public final class CatalogueDraft implements Closeable {
     public void build(CatalogueHead of, PhoneFiles phone, List<Reader> readers, Growth growth, CancelToken cancel)
             throws IOException {
         try {
-            if (CatalogueHead.read(db).isEmpty()) {
-                Schema.create(db);
-            } else {
-                CatalogueHead.remove(db);
+            try (var words = words()) {
+                new CatalogueBuilder(db, words, phone, readers, growth, cancel).build();
             }
-            new CatalogueBuilder(db, phone, readers, growth, cancel).build();
             of.write(db);
         } catch (SQLException e) {
             throw new IOException("the catalogue can't be written", e);
+        }
+    }
+
+    /** Makes the tables ready, and says where the words go. */
+    private WordIndex words() throws SQLException {
+        if (CatalogueHead.read(db).isPresent()) {
+            CatalogueHead.remove(db);
+            return new WordTable(db, new Beginnings(db, true));
+        }
+        Schema.create(db);
+        var own = connect(beside);
+        try {
+            return new WordsBeside(db, own, beside);
+        } catch (SQLException e) {
+            own.close();
+            throw e;
         }
     }
 

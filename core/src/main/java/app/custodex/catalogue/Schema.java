@@ -31,12 +31,20 @@ final class Schema {
             "CREATE TABLE spine (numbers BLOB, at BLOB, day BLOB, kind BLOB, bytes BLOB, traits BLOB, who BLOB)",
             // Things by the first one or two characters of their words, as sets of bits.
             "CREATE TABLE beginning (id INTEGER PRIMARY KEY, things BLOB)",
-            // Texts come folded and spaced, so that splitting them at what is no letter of ASCII is enough.
-            "CREATE VIRTUAL TABLE words USING fts5(text, content='', columnsize=0, tokenize=ascii)",
             // Of few things, so that nobody has to go through the rows of all others for them.
             "CREATE INDEX thing_contact ON thing (id, who, title) WHERE kind = " + ThingKind.CONTACT.ordinal(),
             "CREATE INDEX thing_shape ON thing (id, shape) WHERE shape > 0",
             "CREATE INDEX thing_place ON thing (id, place) WHERE place IS NOT NULL");
+
+    /** Texts come folded and spaced, so that splitting them at what is no letter of ASCII is enough. */
+    private static final String WORDS =
+            "CREATE VIRTUAL TABLE words USING fts5(text, content='', columnsize=0, tokenize=ascii)";
+
+    /** So much is gathered in memory before it is written, which saves merging. */
+    private static final String GATHERED = "INSERT INTO words (words, rank) VALUES ('hashsize', 8388608)";
+
+    /** What the index of words keeps in ordinary tables; see "FTS5 Data Structures" in SQLite's documents. */
+    private static final List<String> KEPT_OF_WORDS = List.of("words_data", "words_idx", "words_config");
 
     private static final List<String> INDEXES = List.of(
             // Not unique: what a stranger's database says need not be so.
@@ -46,11 +54,29 @@ final class Schema {
 
     private Schema() {}
 
+    /** All tables but the index of words, which comes when everything is in it. */
     static void create(Connection db) throws SQLException {
         execute(db, TABLES);
-        try (var statement = db.createStatement()) {
-            // So much is gathered in memory before it is written, which saves merging.
-            statement.execute("INSERT INTO words (words, rank) VALUES ('hashsize', 8388608)");
+    }
+
+    /** The index of words. */
+    static void createWords(Connection db) throws SQLException {
+        execute(db, List.of(WORDS, GATHERED));
+    }
+
+    /**
+     * The index of words, as it is in another database.
+     *
+     * @param from the name under which that is attached
+     */
+    static void copyWords(Connection db, String from) throws SQLException {
+        execute(db, List.of(WORDS)); // and nothing is written through it, because it would remember what it looked like
+        // before
+        try (var copy = db.createStatement()) {
+            for (var table : KEPT_OF_WORDS) {
+                copy.executeUpdate("DELETE FROM main." + table);
+                copy.executeUpdate("INSERT INTO main." + table + " SELECT * FROM " + from + "." + table);
+            }
         }
     }
 

@@ -10,6 +10,9 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
 import java.util.Comparator;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 
 /**
@@ -42,6 +45,15 @@ public final class Spine {
     private final int firstDated;
 
     private Spine(int[] numbers, long[] at, int[] day, byte[] kind, long[] bytes, int[] traits, int[] who) {
+        int size = numbers.length;
+        if (at.length != size
+                || day.length != size
+                || kind.length != size
+                || bytes.length != size
+                || traits.length != size
+                || who.length != size) {
+            throw new IllegalArgumentException("not the same length");
+        }
         this.traits = traits;
         this.who = who;
         this.numbers = numbers;
@@ -56,29 +68,109 @@ public final class Spine {
         this.firstDated = first;
     }
 
-    /** Works it out from the rows. Rows are mostly in the order of time already, which this sort makes use of and the database's does not. */
+    /**
+     * What the row of a thing says.
+     *
+     * @param at as it counts in a timeline
+     * @param written the same, as the thing has it
+     */
+    record Row(int number, long at, long written, int day, byte kind, long bytes, int traits, int who) {
+        /**
+         * @param written milliseconds since 1970, UTC
+         * @param day as {@link java.time.LocalDate#toEpochDay}
+         */
+        static Row of(
+                int number,
+                Optional<Long> written,
+                Optional<Long> day,
+                int kind,
+                long bytes,
+                int traits,
+                Optional<Long> who) {
+            boolean inTime = written.isPresent() && written.get() >= EARLIEST && written.get() <= LATEST;
+            return new Row(
+                    number,
+                    inTime ? written.get() : NO_TIME,
+                    written.orElse(NO_TIME),
+                    inTime ? day.orElse(0L).intValue() : NO_DAY,
+                    (byte) kind,
+                    Math.max(0, bytes),
+                    traits,
+                    who.orElse(0L).intValue());
+        }
+    }
+
+    /** Earliest first; the same whatever order things come in. */
+    private static final Comparator<Row> BY_TIME =
+            Comparator.comparingLong(Row::at).thenComparingLong(Row::written).thenComparingInt(Row::number);
+
+    /** Works it out from the rows. */
     static Spine read(Connection db) throws SQLException {
-        record Row(int number, long at, long written, int day, byte kind, long bytes, int traits, int who) {}
         var rows = new ArrayList<Row>();
         try (var statement = db.createStatement();
                 var found =
                         statement.executeQuery("SELECT id, at, day, kind, bytes, traits, who FROM thing ORDER BY id")) {
             while (found.next()) {
                 long written = found.getLong(2);
-                boolean none = found.wasNull();
-                boolean inTime = !none && written >= EARLIEST && written <= LATEST;
-                rows.add(new Row(
+                rows.add(Row.of(
                         found.getInt(1),
-                        inTime ? written : NO_TIME,
-                        none ? NO_TIME : written,
-                        inTime ? found.getInt(3) : NO_DAY,
-                        found.getByte(4),
-                        Math.max(0, found.getLong(5)),
+                        found.wasNull() ? Optional.empty() : Optional.of(written),
+                        Optional.of(found.getLong(3)),
+                        found.getInt(4),
+                        found.getLong(5),
                         found.getInt(6),
-                        found.getInt(7)));
+                        Optional.of(found.getLong(7))));
             }
         }
-        rows.sort(Comparator.comparingLong(Row::at).thenComparingLong(Row::written));
+        return of(rows);
+    }
+
+    /**
+     * The one that was written down, after things have changed: to read the rows of all that have not would take longer than
+     * everything else.
+     *
+     * @param gone numbers of what is no longer as it was
+     * @param added what is new, or is as it is now
+     */
+    static Spine changed(Connection db, BitSet gone, List<Row> added) throws SQLException {
+        var before = load(db);
+        var outside = before.firstDated == 0 ? Map.<Integer, Long>of() : outside(db);
+        var rows = new ArrayList<Row>(before.size() + added.size());
+        for (int place = 0; place < before.size(); place++) {
+            int number = before.numbers[place];
+            if (!gone.get(number)) {
+                long at = before.at[place];
+                rows.add(new Row(
+                        number,
+                        at,
+                        at == NO_TIME ? outside.getOrDefault(number, NO_TIME) : at,
+                        before.day[place],
+                        before.kind[place],
+                        before.bytes[place],
+                        before.traits[place],
+                        before.who[place]));
+            }
+        }
+        rows.addAll(added);
+        return of(rows);
+    }
+
+    /** The times that have no place in a timeline, by number. */
+    private static Map<Integer, Long> outside(Connection db) throws SQLException {
+        var times = new HashMap<Integer, Long>();
+        try (var statement = db.createStatement();
+                var found = statement.executeQuery(
+                        "SELECT id, at FROM thing WHERE at < " + EARLIEST + " OR at > " + LATEST)) {
+            while (found.next()) {
+                times.put(found.getInt(1), found.getLong(2));
+            }
+        }
+        return times;
+    }
+
+    /** Things are mostly in the order of time already, which this sort makes use of and the database's does not. */
+    private static Spine of(List<Row> rows) {
+        rows.sort(BY_TIME);
         int size = rows.size();
         var numbers = new int[size];
         var at = new long[size];
@@ -101,33 +193,31 @@ public final class Spine {
     }
 
     /** Writes it down, so that nothing has to be sorted or read row by row later. */
-    static void write(Connection db) throws SQLException {
-        var spine = read(db);
-        int size = spine.size();
-        var numbers = new byte[size * Integer.BYTES];
-        buffer(numbers).asIntBuffer().put(spine.numbers);
-        var at = new byte[size * Long.BYTES];
-        buffer(at).asLongBuffer().put(spine.at);
-        var day = new byte[size * Integer.BYTES];
-        buffer(day).asIntBuffer().put(spine.day);
-        var bytes = new byte[size * Long.BYTES];
-        buffer(bytes).asLongBuffer().put(spine.bytes);
-        var traits = new byte[size * Integer.BYTES];
-        buffer(traits).asIntBuffer().put(spine.traits);
-        var who = new byte[size * Integer.BYTES];
-        buffer(who).asIntBuffer().put(spine.who);
+    void write(Connection db) throws SQLException {
         try (var clear = db.createStatement();
                 var write = db.prepareStatement("INSERT INTO spine VALUES (?, ?, ?, ?, ?, ?, ?)")) {
             clear.executeUpdate("DELETE FROM spine");
-            write.setBytes(1, numbers);
-            write.setBytes(2, at);
-            write.setBytes(3, day);
-            write.setBytes(4, spine.kind);
-            write.setBytes(5, bytes);
-            write.setBytes(6, traits);
-            write.setBytes(7, who);
+            write.setBytes(1, bytes(numbers));
+            write.setBytes(2, bytes(at));
+            write.setBytes(3, bytes(day));
+            write.setBytes(4, kind);
+            write.setBytes(5, bytes(bytes));
+            write.setBytes(6, bytes(traits));
+            write.setBytes(7, bytes(who));
             write.executeUpdate();
         }
+    }
+
+    private static byte[] bytes(int[] numbers) {
+        var bytes = new byte[numbers.length * Integer.BYTES];
+        buffer(bytes).asIntBuffer().put(numbers);
+        return bytes;
+    }
+
+    private static byte[] bytes(long[] numbers) {
+        var bytes = new byte[numbers.length * Long.BYTES];
+        buffer(bytes).asLongBuffer().put(numbers);
+        return bytes;
     }
 
     /** Loads what was written down. */
@@ -137,21 +227,29 @@ public final class Spine {
             if (!rows.next()) {
                 return new Spine(new int[0], new long[0], new int[0], new byte[0], new long[0], new int[0], new int[0]);
             }
-            var kind = rows.getBytes(4);
-            var numbers = new int[kind.length];
-            buffer(rows.getBytes(1)).asIntBuffer().get(numbers);
-            var at = new long[kind.length];
-            buffer(rows.getBytes(2)).asLongBuffer().get(at);
-            var day = new int[kind.length];
-            buffer(rows.getBytes(3)).asIntBuffer().get(day);
-            var bytes = new long[kind.length];
-            buffer(rows.getBytes(5)).asLongBuffer().get(bytes);
-            var traits = new int[kind.length];
-            buffer(rows.getBytes(6)).asIntBuffer().get(traits);
-            var who = new int[kind.length];
-            buffer(rows.getBytes(7)).asIntBuffer().get(who);
-            return new Spine(numbers, at, day, kind, bytes, traits, who);
+            return new Spine(
+                    ints(rows.getBytes(1)),
+                    longs(rows.getBytes(2)),
+                    ints(rows.getBytes(3)),
+                    rows.getBytes(4),
+                    longs(rows.getBytes(5)),
+                    ints(rows.getBytes(6)),
+                    ints(rows.getBytes(7)));
+        } catch (IllegalArgumentException damaged) {
+            throw new SQLException("the order of things is damaged", damaged);
         }
+    }
+
+    private static int[] ints(byte[] bytes) {
+        var numbers = new int[bytes.length / Integer.BYTES];
+        buffer(bytes).asIntBuffer().get(numbers);
+        return numbers;
+    }
+
+    private static long[] longs(byte[] bytes) {
+        var numbers = new long[bytes.length / Long.BYTES];
+        buffer(bytes).asLongBuffer().get(numbers);
+        return numbers;
     }
 
     private static ByteBuffer buffer(byte[] bytes) {

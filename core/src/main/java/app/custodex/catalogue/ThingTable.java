@@ -35,13 +35,14 @@ final class ThingTable implements Closeable {
     private final Set<Long> kept = new HashSet<>();
     private final PreparedStatement insert;
     private final PreparedStatement insertBody;
-    private final PreparedStatement insertWords;
     private final PreparedStatement insertPart;
     private final PreparedStatement insertAddress;
     private final PreparedStatement putStore;
     private final PreparedStatement find;
     private final Map<StoreName, Stores.StoreRow> stores = new HashMap<>();
-    private final Beginnings beginnings;
+    private final WordIndex words;
+    private final List<Spine.Row> added = new ArrayList<>();
+    private final BitSet removed = new BitSet();
     private long lastThing;
     private long lastStore;
     private long lastAddress;
@@ -72,17 +73,16 @@ final class ThingTable implements Closeable {
         }
     }
 
-    ThingTable(Connection db) throws SQLException {
+    ThingTable(Connection db, WordIndex words) throws SQLException {
         this.db = db;
+        this.words = words;
         lastThing = number("SELECT coalesce(max(id), 0) FROM thing");
         lastAddress = number("SELECT coalesce(max(id), 0) FROM address");
         if (lastThing > 0) {
             Schema.index(db);
         }
-        beginnings = new Beginnings(db, lastThing > 0);
         insert = db.prepareStatement(INSERT);
         insertBody = db.prepareStatement("INSERT INTO body VALUES (?, ?)");
-        insertWords = db.prepareStatement("INSERT INTO words (rowid, text) VALUES (?, ?)");
         insertPart = db.prepareStatement("INSERT OR IGNORE INTO part VALUES (?, ?)");
         insertAddress = db.prepareStatement("INSERT INTO address (id, text, digits) VALUES (?, ?, ?)");
         putStore = db.prepareStatement("INSERT INTO store (id, reader, name, version, problems) VALUES (?, ?, ?, ?, ?)"
@@ -181,9 +181,10 @@ final class ThingTable implements Closeable {
             store.seen(row.id());
             remember(store, filed.thing(), row.id());
         }
-        for (var batch : List.of(insert, insertBody, insertWords, insertPart)) {
+        for (var batch : List.of(insert, insertBody, insertPart)) {
             batch.executeBatch();
         }
+        words.endBatch();
     }
 
     /** What a layer below had under a key. */
@@ -232,17 +233,17 @@ final class ThingTable implements Closeable {
         insert.setLong(14, thing.bytes());
         insert.setLong(15, columns.seconds());
         insert.setString(16, columns.shelf());
-        insert.setLong(17, traitSet(columns.traits()));
+        long traits = traitSet(columns.traits());
+        insert.setLong(17, traits);
         setOrNull(insert, 18, columns.shape());
         setOrNull(insert, 19, columns.place());
         insert.addBatch();
         insertBody.setLong(1, id);
         insertBody.setBytes(2, filed.body());
         insertBody.addBatch();
-        insertWords.setLong(1, id);
-        insertWords.setString(2, columns.words().text());
-        insertWords.addBatch();
-        beginnings.add((int) id, columns.words().beginnings());
+        words.add((int) id, columns.words());
+        added.add(Spine.Row.of(
+                (int) id, columns.at(), columns.day(), thing.kind().ordinal(), thing.bytes(), (int) traits, who));
         for (var more : people) {
             if (!who.equals(Optional.of(more))) {
                 insertPart.setLong(1, id);
@@ -313,22 +314,17 @@ final class ThingTable implements Closeable {
         return id;
     }
 
-    /** An index without content forgets a text only when it is told the same text again. */
+    /** Removes what a layer below had. */
     private void remove(long id) throws SQLException, IOException {
+        removed.set((int) id);
         try (var query =
                 db.prepareStatement("SELECT kind, store.name, json FROM thing JOIN body ON body.thing = thing.id"
                         + " JOIN store ON store.id = thing.store WHERE thing.id = ?")) {
             query.setLong(1, id);
-            try (var rows = query.executeQuery();
-                    var forget =
-                            db.prepareStatement("INSERT INTO words (words, rowid, text) VALUES ('delete', ?, ?)")) {
+            try (var rows = query.executeQuery()) {
                 if (rows.next()) {
                     var thing = ThingJson.read(ThingKind.values()[rows.getInt(1)], rows.getString(2), rows.getBytes(3));
-                    forget.setLong(1, id);
-                    var words = Filed.Words.of(thing);
-                    forget.setString(2, words.text());
-                    forget.executeUpdate();
-                    beginnings.remove((int) id, words.beginnings());
+                    words.remove((int) id, Filed.Words.of(thing));
                 }
             }
         }
@@ -372,9 +368,9 @@ final class ThingTable implements Closeable {
         }
     }
 
-    /** Writes what was gathered in memory. */
-    void finish() throws SQLException, IOException {
-        beginnings.write();
+    /** All things in the order of time. */
+    Spine spine() throws SQLException {
+        return Spine.changed(db, removed, added);
     }
 
     private List<Long> things(long store) throws SQLException {
@@ -392,7 +388,6 @@ final class ThingTable implements Closeable {
     public void close() throws IOException {
         try (insert;
                 insertBody;
-                insertWords;
                 insertPart;
                 insertAddress;
                 putStore;

@@ -21,6 +21,7 @@ import java.io.IOException;
 import java.net.InetAddress;
 import java.net.ServerSocket;
 import java.net.URI;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
@@ -39,6 +40,9 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
 class HomeTest {
+    /** Bytes; of a database. */
+    private static final int PAGE = 4_096;
+
     @TempDir
     Path folder;
 
@@ -229,7 +233,12 @@ class HomeTest {
             try (var files = Files.list(custodex.strongroom().root().resolve("catalogue"))) {
                 var kept = files.findFirst().orElseThrow();
                 var bytes = Files.readAllBytes(kept);
-                Arrays.fill(bytes, 4_096, bytes.length, (byte) 0x5a); // its first page is whole
+                int head = new String(bytes, StandardCharsets.ISO_8859_1).indexOf("phonePB-APP") / PAGE;
+                for (int page = 1; page < bytes.length / PAGE; page++) {
+                    if (page != head) { // what says whose it is stays whole, so that it is gone on with
+                        Arrays.fill(bytes, page * PAGE, (page + 1) * PAGE, (byte) 0x5a);
+                    }
+                }
                 Files.write(kept, bytes);
             }
             for (int layer : new int[] {2, 3}) {

@@ -52,7 +52,13 @@ class SpineTest {
     private final List<Thing> things = new ArrayList<>();
 
     private Catalogue catalogue() throws IOException {
+        addThings();
         var phone = new WrittenReader(folder);
+        phone.write("all", things.toArray(Thing[]::new));
+        return phone.catalogue(Optional.empty(), 1);
+    }
+
+    private void addThings() {
         for (int i = 0; i < 3_000; i++) {
             var id = new ThingId("all", Integer.toString(i));
             var moment = random.nextInt(10) == 0
@@ -75,8 +81,6 @@ class SpineTest {
                                     Call.Medium.VOICE,
                                     Duration.ZERO));
         }
-        phone.write("all", things.toArray(Thing[]::new));
-        return phone.catalogue(Optional.empty(), 1);
     }
 
     private static Optional<Instant> at(Thing thing) {
@@ -149,6 +153,48 @@ class SpineTest {
             var span = catalogue.spine().span().orElseThrow();
             assertTrue(CalendarStep.of(span, 150).edges(span, ZONE).length < 1_000);
         }
+    }
+
+    @Test
+    void theOrderOfTheNextLayerIsThatOfOneReadFromTheBeginning() throws IOException {
+        addThings();
+        for (var year : List.of("-000004", "0000", "+52000")) {
+            things.add(dated("year " + year, Instant.parse(year + "-05-01T00:00:00Z")));
+        }
+        var phone = new WrittenReader(folder);
+        phone.write("all", things.toArray(Thing[]::new));
+        byte[] below;
+        try (var draft = phone.draft(Optional.empty(), 1)) {
+            below = draft.bytes();
+        }
+        things.subList(400, 450).clear();
+        for (int i = 0; i < things.size(); i += 7) {
+            things.set(i, dated(things.get(i).id().key(), BEGIN.plusSeconds(random.nextInt(80_000_000))));
+        }
+        things.add(dated("new", BEGIN));
+        things.add(dated("before time", Instant.parse("-000005-05-01T00:00:00Z")));
+        phone.write("all", things.toArray(Thing[]::new));
+        try (var next = phone.catalogue(Optional.of(below), 2);
+                var whole = phone.catalogue(Optional.empty(), 2)) {
+            assertEquals(places(whole), places(next));
+        }
+    }
+
+    private static Note dated(String key, Instant at) {
+        return new Note(new ThingId("all", key), "", "", "t", "", Optional.of(Moment.at(at)), List.of());
+    }
+
+    /** What each place of a spine says, in its order. */
+    private static List<String> places(Catalogue catalogue) throws IOException {
+        var spine = catalogue.spine();
+        var places = new ArrayList<String>();
+        var things =
+                catalogue.read(Arrays.stream(spine.numbers()).asLongStream().toArray());
+        for (int place = 0; place < spine.size(); place++) {
+            places.add(things.get(place).thing().id().key() + " " + spine.kind(place) + " " + spine.at(place) + " "
+                    + spine.day(place) + " " + spine.bytes(place));
+        }
+        return places;
     }
 
     @ParameterizedTest
