@@ -1,8 +1,11 @@
 package app.custodex.cli;
 
+import app.custodex.app.OpenPhone;
+import app.custodex.app.ReadingProgress;
 import app.custodex.model.Contact;
 import app.custodex.model.ThingKind;
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.util.Set;
 import java.util.concurrent.Callable;
 import java.util.regex.Pattern;
@@ -42,21 +45,49 @@ final class ContactsCommand implements Callable<Integer> {
 
     @Override
     public Integer call() throws IOException {
-        var out = spec.commandLine().getOut();
-        try (var custodex = home.open()) {
-            try (var open = layer.open(custodex)) {
-                LayerOption.requireContacts(custodex, open);
-                var found = open.contacts().find(find);
-                var ordered = descending ? found.reversed() : found;
-                if (json) {
-                    Output.json(out, ordered);
-                } else {
-                    ordered.forEach(contact -> out.println(line(contact)));
-                }
-                return FilterOption.losses(
-                        open, Set.of(ThingKind.CONTACT), spec.commandLine().getErr());
+        var early = new Early();
+        try (var custodex = home.open();
+                var open = layer.open(custodex, early)) {
+            LayerOption.requireContacts(custodex, open);
+            if (!early.printed) {
+                print(open);
+            }
+            return FilterOption.losses(
+                    open, Set.of(ThingKind.CONTACT), spec.commandLine().getErr());
+        }
+    }
+
+    /** A layer that is opened for the first time has its contacts long before all of it is read. */
+    private final class Early implements ReadingProgress {
+        private boolean printed;
+
+        @Override
+        public void read(long things) {}
+
+        @Override
+        public void usable(OpenPhone growing) {
+            if (printed || growing.contacts().ascending().isEmpty()) {
+                return;
+            }
+            try {
+                print(growing);
+                printed = true;
+            } catch (IOException e) {
+                throw new UncheckedIOException(e);
             }
         }
+    }
+
+    private void print(OpenPhone open) throws IOException {
+        var out = spec.commandLine().getOut();
+        var found = open.contacts().find(find);
+        var ordered = descending ? found.reversed() : found;
+        if (json) {
+            Output.json(out, ordered);
+        } else {
+            ordered.forEach(contact -> out.println(line(contact)));
+        }
+        out.flush();
     }
 
     private static String line(Contact contact) {

@@ -3,6 +3,7 @@ package app.custodex.cli;
 import app.custodex.app.Custodex;
 import app.custodex.app.Mandate;
 import app.custodex.app.OpenPhone;
+import app.custodex.app.ReadingProgress;
 import app.custodex.base.CancelToken;
 import app.custodex.base.Problem;
 import app.custodex.base.ProblemException;
@@ -127,6 +128,11 @@ final class LayerOption {
 
     /** The layer, or the phone itself, open for reading; the caller closes it. */
     OpenPhone open(Custodex custodex) throws IOException {
+        return open(custodex, ReadingProgress.NONE);
+    }
+
+    /** @param progress is told how it goes, when it has to be read first */
+    OpenPhone open(Custodex custodex, ReadingProgress progress) throws IOException {
         if (loose) {
             refuse(straight, "--straight");
             refuse(layer.isPresent(), "--layer");
@@ -138,7 +144,7 @@ final class LayerOption {
                             bay,
                             Locale.getDefault(),
                             Optional.empty(),
-                            n -> {},
+                            progress,
                             new CancelToken());
         }
         if (straight) {
@@ -146,9 +152,9 @@ final class LayerOption {
                 throw new ProblemException(Problem.failure(
                         phone, "A phone that is read straight has no layers", "Leave out --layer or --straight"));
             }
-            return straight(custodex);
+            return straight(custodex, progress);
         }
-        return open(custodex, phone(custodex), OptionalInt.empty());
+        return open(custodex, phone(custodex), OptionalInt.empty(), progress);
     }
 
     private Path path() throws ProblemException {
@@ -160,7 +166,7 @@ final class LayerOption {
         }
     }
 
-    private OpenPhone straight(Custodex custodex) throws IOException {
+    private OpenPhone straight(Custodex custodex, ReadingProgress progress) throws IOException {
         var known = PhoneFinder.bay(custodex, phone);
         if (known.isPresent()) {
             known.get().ask();
@@ -169,7 +175,7 @@ final class LayerOption {
         var bay = PhoneFinder.ready(custodex, phone, Duration.ZERO, waiting -> {});
         var behalf = mandate.of(custodex, bay);
         try (var key = new Key(bay.source().name())) {
-            return custodex.straight().open(behalf, bay, Locale.getDefault(), key.given, n -> {}, new CancelToken());
+            return custodex.straight().open(behalf, bay, Locale.getDefault(), key.given, progress, new CancelToken());
         }
     }
 
@@ -189,6 +195,11 @@ final class LayerOption {
 
     /** Another layer of the same phone. */
     OpenPhone open(Custodex custodex, StoredPhone stored, OptionalInt other) throws IOException {
+        return open(custodex, stored, other, ReadingProgress.NONE);
+    }
+
+    private OpenPhone open(Custodex custodex, StoredPhone stored, OptionalInt other, ReadingProgress progress)
+            throws IOException {
         unseal(custodex, stored);
         int number = other.isPresent() ? number(stored, other.getAsInt()) : number(stored);
         var identity = stored.identity();
@@ -202,8 +213,8 @@ final class LayerOption {
                                     number,
                                     Locale.getDefault(),
                                     key.given.get(),
-                                    n -> {})
-                    : custodex.reading().open(behalf, identity.identifier(), number, Locale.getDefault());
+                                    progress)
+                    : custodex.reading().open(behalf, identity.identifier(), number, Locale.getDefault(), progress);
         }
     }
 
