@@ -8,7 +8,6 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.util.Set;
 import java.util.concurrent.Callable;
-import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -19,8 +18,6 @@ import picocli.CommandLine.Spec;
 /** Lists the contacts of a layer. */
 @Command(name = "contacts", description = "Lists the contacts of a layer.", mixinStandardHelpOptions = true)
 final class ContactsCommand implements Callable<Integer> {
-    private static final Pattern CONTROL = Pattern.compile("[\\p{Cc}&&[^\\t]]");
-
     @Mixin
     private HomeOption home;
 
@@ -48,8 +45,8 @@ final class ContactsCommand implements Callable<Integer> {
         var early = new Early();
         try (var custodex = home.open();
                 var open = layer.open(custodex, early)) {
-            LayerOption.requireContacts(custodex, open);
             if (!early.printed) {
+                LayerOption.requireContacts(custodex, open);
                 print(open);
             }
             return FilterOption.losses(
@@ -85,7 +82,7 @@ final class ContactsCommand implements Callable<Integer> {
         if (json) {
             Output.json(out, ordered);
         } else {
-            ordered.forEach(contact -> out.println(line(contact)));
+            ordered.forEach(contact -> Output.line(out, line(contact)));
         }
         out.flush();
     }
@@ -95,6 +92,6 @@ final class ContactsCommand implements Callable<Integer> {
                 .map(phone -> phone.e164().isEmpty() ? phone.written() : phone.e164())
                 .collect(Collectors.joining(", "));
         // One line a contact, whatever a hostile name holds.
-        return CONTROL.matcher(contact.title() + "\t" + reach).replaceAll(" ");
+        return (contact.title() + "\t" + reach).replace('\n', ' ').replace('\r', ' ');
     }
 }

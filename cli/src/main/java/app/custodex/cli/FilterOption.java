@@ -99,11 +99,11 @@ final class FilterOption {
         var zone = open.phone().timeZone();
         if (json) {
             out.println(ThingLines.head(open.phone().name(), zone.getId()));
-            open.catalogue().forEach(numbers, entry -> out.println(ThingLines.line(entry.thing())));
+            open.catalogue().forEach(numbers, entry -> Output.line(out, ThingLines.line(entry.thing())));
             out.println(ThingLines.end(numbers.length));
         } else {
             var names = open.names();
-            open.catalogue().forEach(numbers, entry -> out.println(ThingLine.of(entry.thing(), zone, names)));
+            open.catalogue().forEach(numbers, entry -> Output.line(out, ThingLine.of(entry.thing(), zone, names)));
         }
         out.flush();
     }

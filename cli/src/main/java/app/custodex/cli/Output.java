@@ -20,6 +20,11 @@ final class Output {
         out.println(Json.PAGE.writeValueAsString(value));
     }
 
+    /** One line of a long list, which whoever prints it flushes at its end: println would do so behind each line. */
+    static void line(PrintWriter out, String text) {
+        out.print(text + System.lineSeparator());
+    }
+
     static void problems(PrintWriter err, List<Problem> problems) {
         problems.forEach(problem -> err.println(problem.sentence()));
     }

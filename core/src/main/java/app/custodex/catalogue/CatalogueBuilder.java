@@ -31,6 +31,7 @@ import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.ReentrantLock;
+import java.util.function.Predicate;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
@@ -82,11 +83,7 @@ final class CatalogueBuilder {
      *
      * @param isNew whether no layer below had it
      */
-    private record Job(Reader reader, Store store, String version, boolean isNew) {
-        boolean bringsContacts() {
-            return reader.kinds().contains(ThingKind.CONTACT);
-        }
-    }
+    private record Job(Reader reader, Store store, String version, boolean isNew) {}
 
     /** What a reader hands to the writer. */
     private sealed interface Parcel {
@@ -108,14 +105,16 @@ final class CatalogueBuilder {
         try {
             db.setAutoCommit(false);
             try (var writer = new ThingTable(db, words)) {
-                var jobs = plan(writer);
+                boolean isNew = writer.isEmpty();
+                if (isNew) {
+                    carryOut(plan(writer, CatalogueBuilder::bringsContacts), writer);
+                }
+                var jobs = plan(writer, reader -> !isNew || !bringsContacts(reader));
                 jobs.stream().map(Job::reader).distinct().forEach(Reader::prepare);
-                if (writer.isEmpty()) {
-                    carryOut(jobs.stream().filter(Job::bringsContacts).toList(), writer);
+                if (isNew) {
                     new People(db).assign();
                     words.catchUp();
                     growth.usable(early);
-                    jobs.removeIf(Job::bringsContacts);
                 }
                 carryOut(jobs, writer);
                 finish(writer);
@@ -143,9 +142,14 @@ final class CatalogueBuilder {
         }
     }
 
-    private List<Job> plan(ThingTable writer) throws IOException, SQLException {
+    private static boolean bringsContacts(Reader reader) {
+        return reader.kinds().contains(ThingKind.CONTACT);
+    }
+
+    /** The stores of some readers that are not as they were. */
+    private List<Job> plan(ThingTable writer, Predicate<Reader> of) throws IOException, SQLException {
         var jobs = new ArrayList<Job>();
-        for (var reader : readers) {
+        for (var reader : readers.stream().filter(of).toList()) {
             for (var store : reader.stores(phone.files())) {
                 var version = version(store);
                 if (!writer.isCurrent(reader.name(), store.name(), version)) {

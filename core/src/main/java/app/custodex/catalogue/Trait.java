@@ -112,12 +112,20 @@ public record Trait(Aspect aspect, String value) implements Comparable<Trait> {
         private final Set<Trait> all = new LinkedHashSet<>();
 
         void add(Aspect aspect, String value) {
-            var clean = value.chars().anyMatch(Character::isISOControl)
-                    ? CONTROL.matcher(value).replaceAll(" ")
-                    : value;
-            var line = clean.strip();
-            int end = line.offsetByCodePoints(0, Math.min(line.codePointCount(0, line.length()), MOST_CHARACTERS));
+            var line = (hasControl(value) ? CONTROL.matcher(value).replaceAll(" ") : value).strip();
+            int end = line.length() <= MOST_CHARACTERS
+                    ? line.length()
+                    : line.offsetByCodePoints(0, Math.min(line.codePointCount(0, line.length()), MOST_CHARACTERS));
             add(aspect, line.substring(0, end), end > 0);
+        }
+
+        private static boolean hasControl(String text) {
+            for (int i = 0; i < text.length(); i++) {
+                if (Character.isISOControl(text.charAt(i))) {
+                    return true;
+                }
+            }
+            return false;
         }
 
         void add(Aspect aspect, String value, boolean holds) {

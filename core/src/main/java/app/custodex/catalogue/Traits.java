@@ -45,9 +45,14 @@ public final class Traits {
 
     /** One a line. */
     static String write(Set<Trait> traits) {
-        return traits.stream()
-                .map(trait -> trait.aspect().name() + SIGN + trait.value())
-                .collect(Collectors.joining("\n"));
+        var lines = new StringBuilder();
+        for (var trait : traits) {
+            lines.append(lines.isEmpty() ? "" : "\n")
+                    .append(trait.aspect().name())
+                    .append(SIGN)
+                    .append(trait.value());
+        }
+        return lines.toString();
     }
 
     private static Set<Trait> read(String lines) {

@@ -1,6 +1,7 @@
 package app.custodex.exchange;
 
 import app.custodex.base.Json;
+import app.custodex.base.Timestamps;
 import app.custodex.model.Alarm;
 import app.custodex.model.Album;
 import app.custodex.model.App;
@@ -54,6 +55,8 @@ public final class ThingJson {
             new SimpleModule()
                     .addSerializer(ThingId.class, new IdWriter())
                     .addDeserializer(ThingId.class, new IdReader())
+                    .addSerializer(Instant.class, new InstantWriter())
+                    .addDeserializer(Instant.class, new InstantReader())
                     .addSerializer(Moment.class, new MomentWriter())
                     .addDeserializer(Moment.class, new MomentReader()));
 
@@ -156,6 +159,43 @@ public final class ThingJson {
             }
             var both = in.readValueAs(String[].class);
             return new ThingId(both[0], both[1]);
+        }
+    }
+
+    /** As the number of milliseconds where that is exact: to write and read a time as text takes longer than the rest of a short thing. */
+    private static final class InstantWriter extends StdSerializer<Instant> {
+        private static final long serialVersionUID = 1L;
+
+        InstantWriter() {
+            super(Instant.class);
+        }
+
+        @Override
+        public void serialize(Instant instant, JsonGenerator out, SerializerProvider provider) throws IOException {
+            if (instant.getNano() % MILLI == 0 && isCountable(instant)) {
+                out.writeNumber(instant.toEpochMilli());
+            } else {
+                out.writeString(instant.toString());
+            }
+        }
+
+        private static boolean isCountable(Instant instant) {
+            return Math.abs(instant.getEpochSecond()) < Long.MAX_VALUE / 1_000;
+        }
+    }
+
+    private static final class InstantReader extends StdDeserializer<Instant> {
+        private static final long serialVersionUID = 1L;
+
+        InstantReader() {
+            super(Instant.class);
+        }
+
+        @Override
+        public Instant deserialize(JsonParser in, DeserializationContext context) throws IOException {
+            return in.currentToken() == JsonToken.VALUE_NUMBER_INT
+                    ? Instant.ofEpochMilli(in.getLongValue())
+                    : Timestamps.parse(in.getText());
         }
     }
 

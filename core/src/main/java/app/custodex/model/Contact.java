@@ -59,16 +59,14 @@ public record Contact(
 
     @Override
     public void texts(Consumer<String> to) {
-        List.of(
-                        name.display(),
-                        name.composed(),
-                        name.phoneticGiven(),
-                        name.phoneticFamily(),
-                        organisation.name(),
-                        organisation.department(),
-                        organisation.title(),
-                        organisation.role())
-                .forEach(to);
+        to.accept(name.display());
+        to.accept(name.composed());
+        to.accept(name.phoneticGiven());
+        to.accept(name.phoneticFamily());
+        to.accept(organisation.name());
+        to.accept(organisation.department());
+        to.accept(organisation.title());
+        to.accept(organisation.role());
         nicknames.forEach(to);
         groups.forEach(to);
         notes.forEach(to);
@@ -80,7 +78,11 @@ public record Contact(
             to.accept(phone.written());
             to.accept(phone.e164());
         });
-        extras.stream().map(Extra::value).filter(v -> !v.startsWith("data:")).forEach(to);
+        for (var extra : extras) {
+            if (!extra.value().startsWith("data:")) {
+                to.accept(extra.value());
+            }
+        }
     }
 
     /** What to call it where one line is all there is: its name, else its firm, else how it is reached. */

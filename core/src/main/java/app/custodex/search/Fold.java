@@ -108,6 +108,9 @@ public final class Fold {
 
     /** Folded text with a space around each word, for an index that splits at spaces. */
     public static String spaced(String text) {
+        if (isPlain(text)) {
+            return text.toLowerCase(Locale.ROOT);
+        }
         var folded = fold(text);
         if (isPlain(folded)) {
             return folded; // the index splits it at the same places

@@ -2,7 +2,9 @@ package app.custodex.strongroom;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertThrows;
+import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import app.custodex.base.Digests;
 import app.custodex.base.Problem;
 import app.custodex.link.Kind;
 import app.custodex.link.PhonePath;
@@ -96,6 +98,24 @@ class ManifestTest {
             var torn = Arrays.copyOf(whole, length);
             assertThrows(IOException.class, () -> read(torn), length + " bytes");
         }
+    }
+
+    @Test
+    void ofALongTornFileWhatIsBeforeTheEndIsHandedOut() throws IOException {
+        var all = new ArrayList<ManifestItem>();
+        for (int i = 0; i < 5_000; i++) {
+            var digest = Digests.of(Integer.toString(i).getBytes(StandardCharsets.UTF_8));
+            all.add(item("folder/" + i, Kind.OTHER, "", digest, Optional.empty(), Optional.empty()));
+        }
+        var whole = written(all);
+        assertEquals(all, read(whole));
+
+        var items = new ArrayList<ManifestItem>();
+        var torn = new ByteArrayInputStream(whole, 0, whole.length * 3 / 4);
+        assertThrows(IOException.class, () -> Manifest.read(torn, items::add));
+
+        assertEquals(all.subList(0, items.size()), items);
+        assertTrue(items.size() > 3_500, items.size() + " items");
     }
 
     private static ManifestItem item(

@@ -9,8 +9,12 @@ import ezvcard.parameter.Encoding;
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.Collectors;
 
 /**
  * Splits the unfolded lines of one card into its properties, by vCard 2.1 §2.1, RFC 6350 §3.3 and RFC 6868. A library could do it, but
@@ -19,6 +23,8 @@ import java.util.Locale;
  */
 final class CardLines {
     private static final String VERSION = "VERSION";
+    private static final Map<String, VCardVersion> VERSIONS = Arrays.stream(VCardVersion.values())
+            .collect(Collectors.toMap(VCardVersion::getVersion, version -> version));
 
     private final String text;
     private final VcardLosses losses;
@@ -33,8 +39,7 @@ final class CardLines {
         this.text = text;
         this.losses = losses;
         version = CardLine.first(text, VERSION, any -> true)
-                .map(line -> VCardVersion.valueOfByStr(
-                        text.substring(line.value(), line.end()).strip()))
+                .flatMap(line -> version(text.substring(line.value(), line.end())))
                 .orElse(VCardVersion.V2_1); // of which one without a version is
         old = version == VCardVersion.V2_1;
         for (int start = 0; start < text.length(); ) {
@@ -45,6 +50,10 @@ final class CardLines {
             }
             start = until + 2;
         }
+    }
+
+    private static Optional<VCardVersion> version(String written) {
+        return Optional.ofNullable(VERSIONS.get(written.strip()));
     }
 
     VCardVersion version() {
@@ -84,7 +93,7 @@ final class CardLines {
             case "BEGIN" -> depth++;
             case "END" -> depth--;
             case VERSION -> {
-                if (VCardVersion.valueOfByStr(value.strip()) == null) {
+                if (version(value).isEmpty()) {
                     losses.odd();
                 }
             }

@@ -72,7 +72,12 @@ record CardProperty(String group, String name, String key, List<Parameter> param
                 return true;
             }
         }
-        return types().stream().anyMatch("pref"::equalsIgnoreCase);
+        for (var type : types()) {
+            if (type.equalsIgnoreCase("pref")) {
+                return true;
+            }
+        }
+        return false;
     }
 
     /** Whether the value is the picture, sound or key itself and not its address. */

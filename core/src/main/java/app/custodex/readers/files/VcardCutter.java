@@ -57,7 +57,7 @@ final class VcardCutter implements Closeable {
     private Optional<byte[]> putBack = Optional.empty();
 
     VcardCutter(InputStream in) throws IOException {
-        this.in = decoded(new BufferedInputStream(in, BUFFER));
+        this.in = decoded(in.markSupported() ? in : new BufferedInputStream(in, BUFFER));
     }
 
     /** As UTF-8, or as what is near enough to be told line by line. */
@@ -145,6 +145,9 @@ final class VcardCutter implements Closeable {
         int until = line.length;
         while (from < until && Character.isWhitespace(line[from])) {
             from++;
+        }
+        if (until - from < words.length() || Character.toUpperCase((char) line[from]) != words.charAt(0)) {
+            return false; // as nearly all lines
         }
         while (until > from && Character.isWhitespace(line[until - 1])) {
             until--;
@@ -257,7 +260,10 @@ final class VcardCutter implements Closeable {
     }
 
     private static List<Logical> logical(List<byte[]> lines) {
-        boolean spaceStays = lines.stream().anyMatch(line -> is(line, "VERSION:2.1"));
+        boolean spaceStays = false;
+        for (var line : lines) {
+            spaceStays |= is(line, "VERSION:2.1");
+        }
         var logical = new ArrayList<Logical>();
         for (var line : lines) {
             boolean indented = line.length > 0 && (line[0] == ' ' || line[0] == '\t');

@@ -218,18 +218,25 @@ final class VcardReading {
 
     /** The parts between the semicolons. In vCard 2.1 a comma in one of them is only a comma. */
     private List<String> components(CardProperty property, String between) {
-        return card.version() == VCardVersion.V2_1
-                ? property.parts()
-                : property.lists().stream()
-                        .map(list -> String.join(between, list))
-                        .toList();
+        if (card.version() == VCardVersion.V2_1) {
+            return property.parts();
+        }
+        var components = new ArrayList<String>(NAME_PARTS);
+        for (var list : property.lists()) {
+            components.add(list.size() == 1 ? list.getFirst() : String.join(between, list));
+        }
+        return components;
     }
 
     /** Whether the value has no more parts than these; RFC 9554 adds some. */
     private boolean fits(CardProperty property, int parts) {
-        return property.lists().stream()
-                .skip(parts)
-                .allMatch(list -> String.join("", list).isEmpty());
+        var lists = property.lists();
+        for (int i = parts; i < lists.size(); i++) {
+            if (!String.join("", lists.get(i)).isEmpty()) {
+                return false;
+            }
+        }
+        return true;
     }
 
     private boolean isUri(CardProperty property) {
