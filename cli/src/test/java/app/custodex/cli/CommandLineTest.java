@@ -39,6 +39,9 @@ class CommandLineTest extends CommandTest {
         assertTrue(check.out().contains("sound"), check.out());
 
         drawer.phones().forEach(phone -> phone.unplug());
+        var first = runOwn("contacts", "OSQ5-7F21-0048", "--layer", "1"); // printed while the layer is read
+        assertEquals(25, first.out().lines().distinct().count());
+        assertEquals(first, runOwn("contacts", "OSQ5-7F21-0048", "--layer", "1"));
         var contacts = runOwn("contacts", "OSQ5-7F21-0048", "--find", "halvard rook");
         assertTrue(contacts.out().startsWith("Halvard Rook\t+447700900"), contacts.out());
         assertEquals(
