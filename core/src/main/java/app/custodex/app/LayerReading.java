@@ -347,7 +347,9 @@ public final class LayerReading {
         var made = make(target, below -> {
             var draftFile = place.folder().resolve("catalogue.db");
             if (below.isPresent()) {
-                Files.copy(below.get(), draftFile);
+                try (var in = Files.newInputStream(below.get())) {
+                    place.copy(in, draftFile);
+                }
             }
             try (var draft = CatalogueDraft.inFile(draftFile)) {
                 draft.build(target.head(target.number()), files, readers, growth, cancel);

@@ -2,9 +2,12 @@ package app.custodex.base;
 
 import java.io.Closeable;
 import java.io.IOException;
+import java.io.InputStream;
+import java.io.OutputStream;
 import java.nio.file.Files;
 import java.nio.file.LinkOption;
 import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
 import java.nio.file.attribute.FileAttribute;
 import java.nio.file.attribute.PosixFileAttributes;
 import java.nio.file.attribute.PosixFilePermissions;
@@ -105,9 +108,66 @@ public final class PrivatePlace implements Closeable {
         }
     }
 
-    /** A new empty folder in here. */
+    /**
+     * A new empty folder in here.
+     *
+     * @throws PlaceFailure when it can't be made
+     */
     public Path folder() throws IOException {
-        return Files.createTempDirectory(folder, "db-");
+        try {
+            return Files.createTempDirectory(folder, "db-");
+        } catch (IOException e) {
+            throw PlaceFailure.of(folder, e);
+        }
+    }
+
+    /**
+     * Puts what a stream gives into a new file in here.
+     *
+     * @return how many bytes
+     * @throws PlaceFailure when it can't be written
+     * @throws IOException when the stream can't be read
+     */
+    public long copy(InputStream in, Path file) throws IOException {
+        try (var out = new PlaceStream(file)) {
+            return in.transferTo(out);
+        }
+    }
+
+    /** Says of its failures that they are the place's. */
+    private final class PlaceStream extends OutputStream {
+        private final OutputStream out;
+
+        PlaceStream(Path file) throws IOException {
+            try {
+                out = Files.newOutputStream(file, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE);
+            } catch (IOException e) {
+                throw PlaceFailure.of(folder, e);
+            }
+        }
+
+        @Override
+        public void write(int b) throws IOException {
+            write(new byte[] {(byte) b}, 0, 1);
+        }
+
+        @Override
+        public void write(byte[] bytes, int offset, int length) throws IOException {
+            try {
+                out.write(bytes, offset, length);
+            } catch (IOException e) {
+                throw PlaceFailure.of(folder, e);
+            }
+        }
+
+        @Override
+        public void close() throws IOException {
+            try {
+                out.close();
+            } catch (IOException e) {
+                throw PlaceFailure.of(folder, e);
+            }
+        }
     }
 
     /** Removes a folder that {@link #folder()} gave. */

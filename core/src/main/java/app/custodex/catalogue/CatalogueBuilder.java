@@ -2,6 +2,7 @@ package app.custodex.catalogue;
 
 import app.custodex.base.CancelToken;
 import app.custodex.base.Json;
+import app.custodex.base.PlaceFailure;
 import app.custodex.base.Problem;
 import app.custodex.base.ProblemException;
 import app.custodex.link.PhonePath;
@@ -215,6 +216,9 @@ final class CatalogueBuilder {
         var name = job.store().name();
         try {
             job.reader().read(job.store(), phone, sink);
+        } catch (PlaceFailure e) { // the catalogue would say of a sound store that it can't be read
+            failure = Optional.of(e);
+            return;
         } catch (ProblemException e) {
             sink.problem(e.problem());
         } catch (Interrupted e) {

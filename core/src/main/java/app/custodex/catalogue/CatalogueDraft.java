@@ -1,6 +1,8 @@
 package app.custodex.catalogue;
 
 import app.custodex.base.CancelToken;
+import app.custodex.base.Disk;
+import app.custodex.base.PlaceFailure;
 import app.custodex.readers.PhoneFiles;
 import app.custodex.readers.Reader;
 import java.io.Closeable;
@@ -20,13 +22,16 @@ public final class CatalogueDraft implements Closeable {
     private static final String MAIN = "main";
 
     private final Connection db;
+    /** Where it lies. */
+    private final Path place;
     /** Of a database beside it, for SQLite. */
     private final String beside;
 
     private boolean handedOver;
 
-    private CatalogueDraft(Connection db, String beside) {
+    private CatalogueDraft(Connection db, Path place, String beside) {
         this.db = db;
+        this.place = place;
         this.beside = beside;
     }
 
@@ -36,23 +41,24 @@ public final class CatalogueDraft implements Closeable {
      * @param file holds the catalogue of a layer below, or nothing
      */
     public static CatalogueDraft inFile(Path file) throws IOException {
-        return begin(file.toString(), file + "-words", Optional.empty());
+        return begin(file.toString(), Disk.parent(file), file + "-words", Optional.empty());
     }
 
     /** Begins one that touches no disk. */
     public static CatalogueDraft inMemory(Optional<byte[]> below) throws IOException {
         // In memory too, under a name by which the catalogue can be told of it; it goes with its last connection.
-        return begin(":memory:", "file:/words-" + UUID.randomUUID() + "?vfs=memdb", below);
+        return begin(":memory:", Path.of("memory"), "file:/words-" + UUID.randomUUID() + "?vfs=memdb", below);
     }
 
-    private static CatalogueDraft begin(String address, String beside, Optional<byte[]> below) throws IOException {
+    private static CatalogueDraft begin(String address, Path place, String beside, Optional<byte[]> below)
+            throws IOException {
         try {
             var db = connect(address);
             try {
                 if (below.isPresent()) {
                     ((SQLiteConnection) db).deserialize(MAIN, below.get());
                 }
-                return new CatalogueDraft(db, beside);
+                return new CatalogueDraft(db, place, beside);
             } catch (SQLException e) {
                 db.close();
                 throw e;
@@ -84,6 +90,7 @@ public final class CatalogueDraft implements Closeable {
      *
      * @param of whose it is then
      * @param growth is told how it goes
+     * @throws PlaceFailure when there is no room for it, or for what is put down to be read
      */
     public void build(CatalogueHead of, PhoneFiles phone, List<Reader> readers, Growth growth, CancelToken cancel)
             throws IOException {
@@ -92,8 +99,9 @@ public final class CatalogueDraft implements Closeable {
                 new CatalogueBuilder(db, words, phone, readers, growth, cancel).build();
             }
             of.write(db);
-        } catch (SQLException e) {
-            throw new IOException("the catalogue can't be written", e);
+        } catch (SQLException | IOException e) {
+            var full = PlaceFailure.behind(e, place);
+            throw full.isPresent() ? full.get() : new IOException("the catalogue can't be written", e);
         }
     }
 

@@ -1,5 +1,6 @@
 package app.custodex.link;
 
+import app.custodex.base.PlaceFailure;
 import app.custodex.base.PrivatePlace;
 import app.custodex.base.Problem;
 import app.custodex.base.ProblemException;
@@ -54,6 +55,8 @@ public final class ZipsInside implements FileSource {
                 if (path.ending().equals(".zip")) {
                     try {
                         lookInto(path, all);
+                    } catch (PlaceFailure e) {
+                        throw e;
                     } catch (ProblemException e) {
                         problems.put(path, e.problem());
                     } catch (IOException e) {
@@ -87,7 +90,7 @@ public final class ZipsInside implements FileSource {
                     path.text(), "There is not enough room to look into this archive", "Make room, and open it again"));
         }
         try (var in = source.open(path)) {
-            copied += Files.copy(in, file);
+            copied += place.copy(in, file);
         }
         var archive = new ArchiveLink(path.text(), path.name(), file);
         open.add(archive);

@@ -81,7 +81,7 @@ public final class PhoneDatabase implements Closeable {
             var file = folder.resolve(FILE);
             for (var item : items(files, path)) {
                 try (var in = files.open(item)) {
-                    Files.copy(
+                    place.copy(
                             in,
                             folder.resolve(
                                     FILE + item.text().substring(path.text().length())));

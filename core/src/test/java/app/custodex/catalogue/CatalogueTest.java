@@ -3,6 +3,7 @@ package app.custodex.catalogue;
 import static org.junit.jupiter.api.Assertions.assertArrayEquals;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertFalse;
+import static org.junit.jupiter.api.Assertions.assertSame;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 import static org.mockito.ArgumentMatchers.any;
@@ -13,6 +14,8 @@ import static org.mockito.Mockito.when;
 import app.custodex.Fault;
 import app.custodex.Fault.Of;
 import app.custodex.base.CancelToken;
+import app.custodex.base.PlaceFailure;
+import app.custodex.base.PrivatePlace;
 import app.custodex.catalogue.Catalogue.Order;
 import app.custodex.catalogue.Catalogue.Person;
 import app.custodex.link.FileSource;
@@ -429,6 +432,27 @@ class CatalogueTest {
             var problem = catalogue.problems(reader -> true).getFirst();
             assertEquals("notes", problem.subject());
             assertTrue(problem.what().startsWith("Something in it can't be understood"), problem.what());
+        }
+    }
+
+    /** Else the catalogue would say for good that a sound store can't be read. */
+    @Test
+    @Fault(Of.FULL_DISK)
+    void aPlaceThatCannotBeWrittenEndsTheReading() throws IOException {
+        var reader = mock(Reader.class);
+        when(reader.name()).thenReturn("mocked");
+        when(reader.kinds()).thenReturn(Set.of(ThingKind.NOTE));
+        when(reader.stores(any())).thenReturn(List.of(new Store("notes", List.of())));
+        var place = PrivatePlace.open(folder.resolve("gone"));
+        place.close();
+        var noRoom = assertThrows(PlaceFailure.class, place::folder);
+        doThrow(noRoom).when(reader).read(any(), any(), any());
+        try (var draft = CatalogueDraft.inMemory(Optional.empty())) {
+            assertSame(
+                    noRoom,
+                    assertThrows(
+                            PlaceFailure.class,
+                            () -> phone.build(draft, 1, List.of(reader), n -> {}, new CancelToken())));
         }
     }
 
