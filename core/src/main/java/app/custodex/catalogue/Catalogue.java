@@ -13,6 +13,7 @@ import app.custodex.search.Asked.Part;
 import com.fasterxml.jackson.core.type.TypeReference;
 import java.io.Closeable;
 import java.io.IOException;
+import java.lang.ref.SoftReference;
 import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.DriverManager;
@@ -54,6 +55,9 @@ public final class Catalogue implements Closeable {
 
     private boolean ended;
 
+    /** Things that were written a moment ago, so that they need not be read again, as long as there is memory for them. */
+    private SoftReference<Map<Long, Entry>> atHand = new SoftReference<>(new HashMap<>());
+
     private final Once<Spine> spine = new Once<>();
     private final Once<TouchDays> touchDays = new Once<>();
     private final Once<Conversations> conversations = new Once<>();
@@ -79,7 +83,33 @@ public final class Catalogue implements Closeable {
     void end() {
         lock.lock();
         ended = true;
+        atHand.clear();
         lock.unlock();
+    }
+
+    /** Keeps things that will be asked for while it grows. */
+    void keepAtHand(List<Entry> things) {
+        lock.lock();
+        try {
+            Optional.ofNullable(atHand.get())
+                    .ifPresent(kept -> things.forEach(entry -> kept.put(entry.number(), entry)));
+        } finally {
+            lock.unlock();
+        }
+    }
+
+    /** Empty when not all of them are. */
+    private List<Entry> atHand(long[] numbers) {
+        var kept = Optional.ofNullable(atHand.get()).orElseGet(Map::of);
+        var things = new ArrayList<Entry>(numbers.length);
+        for (long number : numbers) {
+            var entry = kept.get(number);
+            if (entry == null) {
+                return List.of();
+            }
+            things.add(entry);
+        }
+        return things;
     }
 
     /**
@@ -427,7 +457,8 @@ public final class Catalogue implements Closeable {
 
     /** The things of these numbers, in this order; numbers that are not there are left out. */
     public List<Entry> read(long... numbers) throws IOException {
-        return Bodies.things(ask(() -> Bodies.read(db, numbers)));
+        var there = ask(() -> atHand(numbers));
+        return there.isEmpty() ? Bodies.things(ask(() -> Bodies.read(db, numbers))) : there;
     }
 
     /** What tells whether a thing is in another catalogue of the same phone as it is in this one. */

@@ -55,11 +55,16 @@ final class CatalogueBuilder {
     private final List<Reader> readers;
     private final Growth growth;
     private final CancelToken cancel;
+    /** What the catalogue holds so far. */
+    private final Catalogue early;
     /** Of a reader's thread, for the one that writes. */
     private volatile Optional<Throwable> failure = Optional.empty();
 
     /** Fair, so that somebody who looks into it meanwhile gets their turn between two parcels. */
     private final ReentrantLock lock = new ReentrantLock(true);
+
+    /** Whether contacts are being read, so that they can be shown before anything else. */
+    private boolean contactsFirst;
 
     private long written;
     private long told;
@@ -77,6 +82,7 @@ final class CatalogueBuilder {
         this.readers = List.copyOf(readers);
         this.growth = growth;
         this.cancel = cancel;
+        this.early = Catalogue.growing(db, words.connection(), lock);
     }
 
     /**
@@ -102,13 +108,14 @@ final class CatalogueBuilder {
      * @throws java.util.concurrent.CancellationException when it was stopped; the catalogue is worth nothing then
      */
     void build() throws IOException {
-        var early = Catalogue.growing(db, words.connection(), lock);
         try {
             db.setAutoCommit(false);
             try (var writer = new ThingTable(db, words)) {
                 boolean isNew = writer.isEmpty();
                 if (isNew) {
+                    contactsFirst = true;
                     carryOut(plan(writer, CatalogueBuilder::bringsContacts), writer);
+                    contactsFirst = false;
                 }
                 var jobs = plan(writer, reader -> !isNew || !bringsContacts(reader));
                 jobs.stream().map(Job::reader).distinct().forEach(Reader::prepare);
@@ -357,7 +364,10 @@ final class CatalogueBuilder {
 
     private void put(List<Filed> filed, ThingTable.OpenStore store, ThingTable writer)
             throws IOException, SQLException {
-        writer.put(store, filed);
+        var added = writer.put(store, filed);
+        if (contactsFirst) {
+            early.keepAtHand(added);
+        }
         written += filed.size();
     }
 

@@ -1,6 +1,7 @@
 package app.custodex.catalogue;
 
 import app.custodex.base.Json;
+import app.custodex.catalogue.Catalogue.Entry;
 import app.custodex.exchange.ThingJson;
 import app.custodex.model.Conversation;
 import app.custodex.model.Thing;
@@ -162,13 +163,19 @@ final class ThingTable implements Closeable {
         putStore.executeUpdate();
     }
 
-    /** Writes things of a store. Those that have not changed since the layer below are left alone. */
-    void put(OpenStore store, List<Filed> things) throws SQLException, IOException {
+    /**
+     * Writes things of a store. Those that have not changed since the layer below are left alone.
+     *
+     * @return what is new
+     */
+    List<Entry> put(OpenStore store, List<Filed> things) throws SQLException, IOException {
+        var written = new ArrayList<Entry>(things.size());
         var there = store.known ? there(store, things) : new HashMap<String, Row>();
         for (var filed : things) {
             var row = there.remove(filed.thing().id().key());
             if (row == null) {
                 insert(store, filed, ++lastThing);
+                written.add(new Entry(lastThing, filed.thing()));
                 store.seen(lastThing);
                 remember(store, filed.thing(), lastThing);
                 continue;
@@ -185,6 +192,7 @@ final class ThingTable implements Closeable {
             batch.executeBatch();
         }
         words.endBatch();
+        return written;
     }
 
     /** What a layer below had under a key. */

@@ -109,11 +109,11 @@ public final class Fold {
     /** Folded text with a space around each word, for an index that splits at spaces. */
     public static String spaced(String text) {
         if (isPlain(text)) {
-            return text.toLowerCase(Locale.ROOT);
+            return text.toLowerCase(Locale.ROOT); // the index splits it at the same places
         }
         var folded = fold(text);
         if (isPlain(folded)) {
-            return folded; // the index splits it at the same places
+            return folded;
         }
         var spaced = new StringBuilder(folded.length() + 16);
         words(folded).forEach(word -> spaced.append(word.text()).append(' '));

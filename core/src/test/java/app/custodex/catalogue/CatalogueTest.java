@@ -483,6 +483,8 @@ class CatalogueTest {
             assertEquals(
                     List.of("Ivo", "Maren"),
                     early.people().stream().map(Person::name).toList());
+            var contacts = Filter.EVERYTHING.of(ThingKind.CONTACT);
+            var atOnce = early.read(early.find(contacts, Order.AS_KEPT));
             while (early.counts().getOrDefault(ThingKind.MESSAGE, 0L) == 0) {
                 assertFalse(building.isDone(), "the reader holds");
                 Thread.onSpinWait();
@@ -502,6 +504,7 @@ class CatalogueTest {
             try (var whole = draft.handOver()) {
                 assertEquals(600, whole.counts().get(ThingKind.MESSAGE));
                 assertEquals(600, whole.find("li", Filter.EVERYTHING, Order.OLDEST_FIRST).length);
+                assertEquals(atOnce, whole.read(whole.find(contacts, Order.AS_KEPT)));
             }
         }
     }
