@@ -9,11 +9,9 @@ import app.custodex.model.Thing;
 import app.custodex.model.ThingId;
 import app.custodex.model.ThingKind;
 import app.custodex.search.Asked;
-import app.custodex.search.Asked.Part;
 import com.fasterxml.jackson.core.type.TypeReference;
 import java.io.Closeable;
 import java.io.IOException;
-import java.lang.ref.SoftReference;
 import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.DriverManager;
@@ -55,9 +53,7 @@ public final class Catalogue implements Closeable {
 
     private boolean ended;
 
-    /** Things that were written a moment ago, so that they need not be read again, as long as there is memory for them. */
-    private SoftReference<Map<Long, Entry>> atHand = new SoftReference<>(new HashMap<>());
-
+    private final AtHand atHand = new AtHand();
     private final Once<Spine> spine = new Once<>();
     private final Once<TouchDays> touchDays = new Once<>();
     private final Once<Conversations> conversations = new Once<>();
@@ -91,25 +87,10 @@ public final class Catalogue implements Closeable {
     void keepAtHand(List<Entry> things) {
         lock.lock();
         try {
-            Optional.ofNullable(atHand.get())
-                    .ifPresent(kept -> things.forEach(entry -> kept.put(entry.number(), entry)));
+            atHand.keep(things);
         } finally {
             lock.unlock();
         }
-    }
-
-    /** Empty when not all of them are. */
-    private List<Entry> atHand(long[] numbers) {
-        var kept = Optional.ofNullable(atHand.get()).orElseGet(Map::of);
-        var things = new ArrayList<Entry>(numbers.length);
-        for (long number : numbers) {
-            var entry = kept.get(number);
-            if (entry == null) {
-                return List.of();
-            }
-            things.add(entry);
-        }
-        return things;
     }
 
     /**
@@ -263,58 +244,20 @@ public final class Catalogue implements Closeable {
         if (asked.isEmpty() && !typed.isBlank()) {
             return Optional.of(new BitSet()); // signs only: they stand in no index
         }
-        var wanted = asked.isEmpty() ? Optional.<BitSet>empty() : Optional.of(holding(asked));
+        var wanted = asked.isEmpty()
+                ? Optional.<BitSet>empty()
+                : Optional.of(new WordSearch(db, words, !growing).holding(asked));
         if (filter.person().isPresent()) {
             var of = loadedTouchDays().things(filter.person().getAsLong());
-            wanted = Optional.of(both(wanted, of));
+            wanted = Optional.of(WordSearch.both(wanted, of));
         }
         var rest = filter.withoutPerson();
         if (!rest.equals(Filter.EVERYTHING)) {
             var where = new Conditions(db);
             where.filter(rest);
-            wanted = Optional.of(both(wanted, where.numbers("SELECT group_concat(id) FROM thing")));
+            wanted = Optional.of(WordSearch.both(wanted, where.numbers("SELECT group_concat(id) FROM thing")));
         }
         return wanted;
-    }
-
-    private BitSet holding(Asked asked) throws SQLException, IOException {
-        var found = Optional.<BitSet>empty();
-        var others = new ArrayList<Part>();
-        for (var part : asked.parts()) {
-            if (!growing
-                    && part.open()
-                    && part.words().size() == 1
-                    && Beginnings.covers(part.words().getFirst())) {
-                found = Optional.of(
-                        both(found, Beginnings.holding(db, part.words().getFirst())));
-            } else {
-                others.add(part);
-            }
-        }
-        if (!others.isEmpty()) {
-            var matching = new Conditions(words);
-            matching.add("words MATCH ?", Asked.match(others));
-            found = Optional.of(both(found, matching.numbers("SELECT group_concat(rowid) FROM words")));
-        }
-        var holding = found.orElseGet(BitSet::new);
-        if (asked.number().isPresent()) {
-            // Whose number it is in, whatever way it was written.
-            var number = new Conditions(db);
-            number.address("instr(digits, ?) > 0", national(asked.number().get()));
-            holding.or(number.numbers("SELECT group_concat(id) FROM thing"));
-        }
-        return holding;
-    }
-
-    private static BitSet both(Optional<BitSet> one, BitSet other) {
-        one.ifPresent(other::and);
-        return other;
-    }
-
-    /** Without the zeros by which a number is dialled inside its own country, or abroad. */
-    private static String national(String digits) {
-        var stripped = digits.replaceFirst("^0+", "");
-        return stripped.length() < 3 ? digits : stripped;
     }
 
     /** @param wanted everything when it is empty */
@@ -457,7 +400,7 @@ public final class Catalogue implements Closeable {
 
     /** The things of these numbers, in this order; numbers that are not there are left out. */
     public List<Entry> read(long... numbers) throws IOException {
-        var there = ask(() -> atHand(numbers));
+        var there = ask(() -> atHand.read(numbers));
         return there.isEmpty() ? Bodies.things(ask(() -> Bodies.read(db, numbers))) : there;
     }
 

@@ -162,6 +162,11 @@ public final class ThingJson {
         }
     }
 
+    /** Whether the number of its milliseconds says all of it. */
+    private static boolean isWhole(Instant instant) {
+        return instant.getNano() % MILLI == 0 && Math.abs(instant.getEpochSecond()) < Long.MAX_VALUE / 1_000;
+    }
+
     /** As the number of milliseconds where that is exact: to write and read a time as text takes longer than the rest of a short thing. */
     private static final class InstantWriter extends StdSerializer<Instant> {
         private static final long serialVersionUID = 1L;
@@ -172,15 +177,11 @@ public final class ThingJson {
 
         @Override
         public void serialize(Instant instant, JsonGenerator out, SerializerProvider provider) throws IOException {
-            if (instant.getNano() % MILLI == 0 && isCountable(instant)) {
+            if (isWhole(instant)) {
                 out.writeNumber(instant.toEpochMilli());
             } else {
                 out.writeString(instant.toString());
             }
-        }
-
-        private static boolean isCountable(Instant instant) {
-            return Math.abs(instant.getEpochSecond()) < Long.MAX_VALUE / 1_000;
         }
     }
 
@@ -208,9 +209,7 @@ public final class ThingJson {
 
         @Override
         public void serialize(Moment moment, JsonGenerator out, SerializerProvider provider) throws IOException {
-            if (moment instanceof Moment.At(var instant, var zone)
-                    && zone.isEmpty()
-                    && instant.getNano() % MILLI == 0) {
+            if (moment instanceof Moment.At(var instant, var zone) && zone.isEmpty() && isWhole(instant)) {
                 out.writeNumber(instant.toEpochMilli()); // what most moments are, and by far the fastest
                 return;
             }
