@@ -4,10 +4,12 @@ import app.custodex.app.OpenPhone;
 import app.custodex.app.ReadingProgress;
 import app.custodex.model.Contact;
 import app.custodex.model.ThingKind;
+import app.custodex.search.ContactIndex;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.util.Set;
 import java.util.concurrent.Callable;
+import java.util.function.Supplier;
 import java.util.stream.Collectors;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -47,7 +49,7 @@ final class ContactsCommand implements Callable<Integer> {
                 var open = layer.open(custodex, early)) {
             if (!early.printed) {
                 LayerOption.requireContacts(custodex, open);
-                print(open);
+                print(open.contacts());
             }
             return FilterOption.losses(
                     open, Set.of(ThingKind.CONTACT), spec.commandLine().getErr());
@@ -62,12 +64,23 @@ final class ContactsCommand implements Callable<Integer> {
         public void read(long things) {}
 
         @Override
+        public void contacts(Supplier<ContactIndex> contacts) {
+            show(contacts.get());
+        }
+
+        @Override
         public void usable(OpenPhone growing) {
-            if (printed || growing.contacts().ascending().isEmpty()) {
-                return;
+            if (!printed) {
+                show(growing.contacts());
+            }
+        }
+
+        private void show(ContactIndex contacts) {
+            if (contacts.ascending().isEmpty()) {
+                return; // that there are none is told of the whole layer
             }
             try {
-                print(growing);
+                print(contacts);
                 printed = true;
             } catch (IOException e) {
                 throw new UncheckedIOException(e);
@@ -75,9 +88,9 @@ final class ContactsCommand implements Callable<Integer> {
         }
     }
 
-    private void print(OpenPhone open) throws IOException {
+    private void print(ContactIndex contacts) throws IOException {
         var out = spec.commandLine().getOut();
-        var found = open.contacts().find(find);
+        var found = contacts.find(find);
         var ordered = descending ? found.reversed() : found;
         if (json) {
             Output.json(out, ordered);

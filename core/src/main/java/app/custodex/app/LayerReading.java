@@ -189,7 +189,9 @@ public final class LayerReading {
             var from = From.layer(layer).lookingIntoZips(place);
             var files = new PhoneFiles(from.source(), target.phone(), place);
             var growth = OpenPhone.growth(
-                    progress, early -> new OpenPhone(gate, mandate, from, place, files, readers, early, locale));
+                    progress,
+                    locale,
+                    early -> new OpenPhone(gate, mandate, from, place, files, readers, early, locale));
             var catalogue = catalogue(target, files, readers, place, growth, cancel);
             return new OpenPhone(gate, mandate, from, place, files, readers, catalogue, locale);
         } catch (IOException | RuntimeException e) {

@@ -160,7 +160,9 @@ public final class OpenPhone implements Closeable {
                 var files = new PhoneFiles(zipped.source(), phone, place);
                 int number = from.layer().map(LayerRecord::number).orElse(NO_LAYER);
                 Growth growth = growth(
-                        progress, early -> new OpenPhone(gate, mandate, zipped, place, files, readers, early, locale));
+                        progress,
+                        locale,
+                        early -> new OpenPhone(gate, mandate, zipped, place, files, readers, early, locale));
                 draft.build(
                         CatalogueHead.of(phone.identifier(), number, phone.region()), files, readers, growth, cancel);
                 return new OpenPhone(gate, mandate, zipped, place, files, readers, draft.handOver(), locale);
@@ -175,11 +177,16 @@ public final class OpenPhone implements Closeable {
     }
 
     /** @param opening opens what is there so far */
-    static Growth growth(ReadingProgress progress, Function<Catalogue, OpenPhone> opening) {
+    static Growth growth(ReadingProgress progress, Locale locale, Function<Catalogue, OpenPhone> opening) {
         return new Growth() {
             @Override
             public void read(long things) {
                 progress.read(things);
+            }
+
+            @Override
+            public void contacts(List<Contact> contacts) {
+                progress.contacts(() -> new ContactIndex(contacts, locale));
             }
 
             @Override

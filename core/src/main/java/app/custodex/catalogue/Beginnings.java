@@ -27,11 +27,35 @@ final class Beginnings {
     private static final int ASCII = 1 << 7;
 
     private final Connection db;
-    private final Map<Long, RoaringBitmap> changed = new HashMap<>();
+    private final Map<Long, Things> changed = new HashMap<>();
     /** The ASCII ones among {@link #changed}, by both characters. A text has dozens of them, and a map would cost more than the bitmaps. */
-    private final @Nullable RoaringBitmap[] plain = new RoaringBitmap[ASCII * ASCII];
+    private final @Nullable Things[] plain = new Things[ASCII * ASCII];
 
     private final boolean anyBefore;
+
+    /** A set that mostly grows at its end, for which it is cheaper to take some at once. */
+    private static final class Things {
+        private final RoaringBitmap set;
+        private final int[] added = new int[16];
+        private int n;
+
+        Things(RoaringBitmap set) {
+            this.set = set;
+        }
+
+        void add(int thing) {
+            if (n == added.length) {
+                whole();
+            }
+            added[n++] = thing;
+        }
+
+        RoaringBitmap whole() {
+            set.addN(added, 0, n);
+            n = 0;
+            return set;
+        }
+    }
 
     /** @param anyBefore whether there are things in the catalogue already */
     Beginnings(Connection db, boolean anyBefore) {
@@ -104,11 +128,11 @@ final class Beginnings {
 
     void remove(int thing, long[] beginnings) throws SQLException, IOException {
         for (long beginning : beginnings) {
-            things(beginning).remove(thing);
+            things(beginning).whole().remove(thing);
         }
     }
 
-    private RoaringBitmap things(long beginning) throws SQLException, IOException {
+    private Things things(long beginning) throws SQLException, IOException {
         long first = beginning >> SHIFT;
         long second = beginning & (1 << SHIFT) - 1;
         if (first >= ASCII || second >= ASCII) {
@@ -123,10 +147,10 @@ final class Beginnings {
         return things;
     }
 
-    private RoaringBitmap anyThings(long beginning) throws SQLException, IOException {
+    private Things anyThings(long beginning) throws SQLException, IOException {
         var things = changed.get(beginning);
         if (things == null) {
-            things = anyBefore ? stored(db, beginning) : new RoaringBitmap();
+            things = new Things(anyBefore ? stored(db, beginning) : new RoaringBitmap());
             changed.put(beginning, things);
         }
         return things;
@@ -148,7 +172,7 @@ final class Beginnings {
     void write() throws SQLException, IOException {
         try (var put = db.prepareStatement("INSERT OR REPLACE INTO beginning VALUES (?, ?)")) {
             for (var entry : changed.entrySet()) {
-                var things = entry.getValue();
+                var things = entry.getValue().whole();
                 things.runOptimize();
                 var bytes = new byte[things.serializedSizeInBytes()];
                 things.serialize(ByteBuffer.wrap(bytes));

@@ -1,53 +1,37 @@
 package app.custodex.catalogue;
 
 import app.custodex.base.CancelToken;
-import app.custodex.base.Json;
-import app.custodex.base.PlaceFailure;
-import app.custodex.base.Problem;
-import app.custodex.base.ProblemException;
+import app.custodex.catalogue.Catalogue.Entry;
+import app.custodex.catalogue.StoreReading.Job;
+import app.custodex.catalogue.StoreReading.Parcel;
 import app.custodex.link.PhonePath;
-import app.custodex.model.Thing;
+import app.custodex.model.Contact;
 import app.custodex.model.ThingKind;
 import app.custodex.readers.PhoneFiles;
 import app.custodex.readers.Reader;
-import app.custodex.readers.Sink;
 import app.custodex.readers.Store;
 import java.io.IOException;
-import java.nio.charset.StandardCharsets;
 import java.sql.Connection;
 import java.sql.SQLException;
-import java.time.ZoneId;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
-import java.util.Collections;
-import java.util.HashMap;
+import java.util.Collection;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.concurrent.ArrayBlockingQueue;
-import java.util.concurrent.BlockingQueue;
-import java.util.concurrent.ExecutionException;
-import java.util.concurrent.ExecutorService;
-import java.util.concurrent.Executors;
-import java.util.concurrent.Future;
-import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.ReentrantLock;
 import java.util.function.Predicate;
-import org.slf4j.Logger;
-import org.slf4j.LoggerFactory;
 
 /**
  * Brings a catalogue up to what a layer holds: stores that are as they were when it was made are not read, things that are as they
- * were are not written. Readers, those who make things ready, and the one thread that writes work beside each other.
+ * were are not written. One thread writes; {@link StoreReading} reads beside it.
  */
 final class CatalogueBuilder {
-    private static final Logger LOG = LoggerFactory.getLogger(CatalogueBuilder.class);
-    private static final int READERS = 2;
-    private static final int BATCH = 256;
-    /** Batches that may wait to be written. */
-    private static final int WAITING = 64;
-
-    private static final byte[] NO_PROBLEMS = "[]".getBytes(StandardCharsets.UTF_8);
+    /** How often progress is told. */
+    private static final int EACH = 256;
+    /** Contacts that are kept in memory until all are read. */
+    private static final int MOST_HELD = 100_000;
 
     private final Connection db;
     private final WordIndex words;
@@ -57,16 +41,15 @@ final class CatalogueBuilder {
     private final CancelToken cancel;
     /** What the catalogue holds so far. */
     private final Catalogue early;
-    /** Of a reader's thread, for the one that writes. */
-    private volatile Optional<Throwable> failure = Optional.empty();
-
     /** Fair, so that somebody who looks into it meanwhile gets their turn between two parcels. */
     private final ReentrantLock lock = new ReentrantLock(true);
 
-    /** Whether contacts are being read, so that they can be shown before anything else. */
-    private boolean contactsFirst;
+    /** Stores of which not everything is written yet. */
+    private final Map<Job, ThingTable.OpenStore> begun = new IdentityHashMap<>();
 
-    private long written;
+    /** How many things were taken from the readers, and told of. */
+    private long read;
+
     private long told;
 
     /**
@@ -86,22 +69,6 @@ final class CatalogueBuilder {
     }
 
     /**
-     * A store that has to be read.
-     *
-     * @param isNew whether no layer below had it
-     */
-    private record Job(Reader reader, Store store, String version, boolean isNew) {}
-
-    /** What a reader hands to the writer. */
-    private sealed interface Parcel {
-        /** @param filed is ready soon */
-        record Things(Job job, Future<List<Filed>> filed) implements Parcel {}
-
-        /** @param rest the last things, which for the many small files of some phones are all there are */
-        record Done(Job job, List<Filed> rest, List<Problem> problems) implements Parcel {}
-    }
-
-    /**
      * Reads what has changed.
      *
      * @throws IOException when the catalogue can't be written; what can't be read is among its problems
@@ -113,9 +80,7 @@ final class CatalogueBuilder {
             try (var writer = new ThingTable(db, words)) {
                 boolean isNew = writer.isEmpty();
                 if (isNew) {
-                    contactsFirst = true;
-                    carryOut(plan(writer, CatalogueBuilder::bringsContacts), writer);
-                    contactsFirst = false;
+                    carryOutContacts(plan(writer, CatalogueBuilder::bringsContacts), writer);
                 }
                 var jobs = plan(writer, reader -> !isNew || !bringsContacts(reader));
                 jobs.stream().map(Job::reader).distinct().forEach(Reader::prepare);
@@ -180,214 +145,91 @@ final class CatalogueBuilder {
     }
 
     private void carryOut(List<Job> jobs, ThingTable writer) throws IOException, SQLException {
-        if (jobs.isEmpty()) {
-            return;
-        }
-        var parcels = new ArrayBlockingQueue<Parcel>(WAITING);
-        var waiting = new ArrayDeque<>(jobs);
-        try (ExecutorService threads = Executors.newFixedThreadPool(READERS);
-                ExecutorService filing = Executors.newFixedThreadPool(READERS)) {
-            try {
-                for (int i = 0; i < READERS; i++) {
-                    threads.submit(() -> work(waiting, parcels, filing));
-                }
-                write(jobs.size(), parcels, writer);
-            } finally {
-                threads.shutdownNow();
-                filing.shutdownNow();
+        var waiting = new Parcels(jobs.size());
+        try (var reading = new StoreReading(jobs, phone)) {
+            reading.file(List.of());
+            while (waiting.stores > 0) {
+                write(waiting.take(reading), writer);
             }
         }
     }
 
-    private void work(ArrayDeque<Job> waiting, BlockingQueue<Parcel> parcels, ExecutorService filing) {
+    /** Reads them all before any is written, unless there are too many to hold, so that somebody who waits for them sees them sooner. */
+    private void carryOutContacts(List<Job> jobs, ThingTable writer) throws IOException, SQLException {
+        var waiting = new Parcels(jobs.size());
+        try (var reading = new StoreReading(jobs, phone)) {
+            if (jobs.size() == 1) {
+                reading.file(List.of()); // there is a processor left that does not read
+            }
+            var held = new ArrayDeque<Parcel>();
+            long before = read;
+            while (waiting.stores > 0 && read - before < MOST_HELD) {
+                held.add(waiting.take(reading));
+            }
+            reading.file(held);
+            if (waiting.stores == 0) {
+                growth.contacts(contacts(held));
+            }
+            while (!held.isEmpty() || waiting.stores > 0) {
+                early.keepAtHand(write(held.isEmpty() ? waiting.take(reading) : held.poll(), writer));
+            }
+        }
+    }
+
+    private static List<Contact> contacts(Collection<Parcel> of) {
+        return of.stream()
+                .flatMap(parcel -> parcel.things().stream())
+                .filter(Contact.class::isInstance)
+                .map(Contact.class::cast)
+                .toList();
+    }
+
+    /** What comes from the readers. */
+    private final class Parcels {
+        /** Of how many stores something is still to come. */
+        private int stores;
+
+        Parcels(int stores) {
+            this.stores = stores;
+        }
+
+        Parcel take(StoreReading reading) throws IOException {
+            var parcel = reading.next(cancel);
+            if (parcel.end().isPresent()) {
+                stores--;
+            }
+            read += parcel.things().size();
+            if (read - told >= EACH || stores == 0) {
+                told = read;
+                growth.read(read);
+            }
+            return parcel;
+        }
+    }
+
+    /** @return what is new */
+    private List<Entry> write(Parcel parcel, ThingTable writer) throws IOException, SQLException {
+        var filed = parcel.filed();
+        lock.lock();
         try {
-            while (true) {
-                Job job;
-                synchronized (waiting) {
-                    job = waiting.poll();
-                }
-                if (job == null) {
-                    return;
-                }
-                read(job, new Batches(job, parcels, filing, phone.zone()));
+            var there = Optional.ofNullable(begun.remove(parcel.job()));
+            var store = there.isPresent() ? there.get() : begin(parcel.job(), writer);
+            if (there.isEmpty() && parcel.end().isEmpty()) {
+                writer.tell(store);
             }
-        } catch (InterruptedException stopped) {
-            Thread.currentThread().interrupt();
-        } catch (RuntimeException | Error e) {
-            failure = Optional.of(e);
+            var added = writer.put(store, filed);
+            if (parcel.end().isPresent()) {
+                writer.end(store, parcel.job().version(), parcel.end().get());
+            } else {
+                begun.put(parcel.job(), store);
+            }
+            return added;
+        } finally {
+            lock.unlock();
         }
     }
 
-    /** Whatever happens while a store is read, the others are read all the same. */
-    private void read(Job job, Batches sink) throws InterruptedException {
-        var name = job.store().name();
-        try {
-            job.reader().read(job.store(), phone, sink);
-        } catch (PlaceFailure e) { // the catalogue would say of a sound store that it can't be read
-            failure = Optional.of(e);
-            return;
-        } catch (ProblemException e) {
-            sink.problem(e.problem());
-        } catch (Interrupted e) {
-            throw new InterruptedException();
-        } catch (IOException | RuntimeException | StackOverflowError e) { // a hostile file may nest without end
-            LOG.info("a store could not be read", e);
-            sink.problem(Problem.failure(name, "It can't be read", "Check the layer; look into an older one"));
-        }
-        sink.end();
-    }
-
-    private static final class Interrupted extends IOException {
-        private static final long serialVersionUID = 1L;
-    }
-
-    private static final class Batches implements Sink {
-        private final Job job;
-        private final BlockingQueue<Parcel> parcels;
-        private final ExecutorService filing;
-        private final ZoneId zone;
-        /** Of the reader, and of those who make its things ready; complete when all of those are. */
-        private final List<Problem> problems = Collections.synchronizedList(new ArrayList<>());
-
-        private List<Thing> things = new ArrayList<>();
-
-        Batches(Job job, BlockingQueue<Parcel> parcels, ExecutorService filing, ZoneId zone) {
-            this.job = job;
-            this.parcels = parcels;
-            this.filing = filing;
-            this.zone = zone;
-        }
-
-        @Override
-        public void thing(Thing thing) throws IOException {
-            things.add(thing);
-            if (things.size() >= BATCH) {
-                flush();
-            }
-        }
-
-        @Override
-        public void problem(Problem problem) {
-            problems.add(problem);
-        }
-
-        private void flush() throws IOException {
-            var read = things;
-            things = new ArrayList<>();
-            try {
-                parcels.put(new Parcel.Things(job, filing.submit(() -> filed(read))));
-            } catch (InterruptedException e) {
-                Thread.currentThread().interrupt();
-                throw new Interrupted();
-            }
-        }
-
-        private List<Filed> filed(List<Thing> read) {
-            var filed = new ArrayList<Filed>(read.size());
-            for (var thing : read) {
-                try {
-                    filed.add(Filed.of(thing, zone, job.isNew()));
-                } catch (IOException | RuntimeException e) { // what one thing holds must not keep all others away
-                    LOG.info("a thing could not be made ready", e);
-                    problem(Problem.loss(
-                            job.store().name(),
-                            "Something in it can't be understood: "
-                                    + thing.kind().label(),
-                            "Take it out as a file and look into it"));
-                }
-            }
-            return filed;
-        }
-
-        /** What was read before something went wrong counts too. */
-        void end() throws InterruptedException {
-            parcels.put(new Parcel.Done(job, filed(things), problems));
-        }
-    }
-
-    private void write(int jobs, BlockingQueue<Parcel> parcels, ThingTable writer) throws IOException, SQLException {
-        Map<Job, ThingTable.OpenStore> begun = new HashMap<>();
-        for (int done = 0; done < jobs; ) {
-            cancel.check();
-            if (failure.isPresent()) {
-                throw new IOException("a reader failed", failure.get());
-            }
-            var parcel = next(parcels);
-            if (parcel.isEmpty()) {
-                continue;
-            }
-            if (parcel.get() instanceof Parcel.Done) {
-                done++;
-            }
-            lock.lock();
-            try {
-                write(parcel.get(), begun, writer);
-            } finally {
-                lock.unlock();
-            }
-            if (written - told >= BATCH) {
-                told = written;
-                growth.read(written);
-            }
-        }
-        growth.read(written);
-    }
-
-    private void write(Parcel parcel, Map<Job, ThingTable.OpenStore> begun, ThingTable writer)
-            throws IOException, SQLException {
-        switch (parcel) {
-            case Parcel.Things things -> {
-                var store = begun.get(things.job());
-                if (store == null) {
-                    store = begin(things.job(), writer);
-                    writer.tell(store, "", NO_PROBLEMS);
-                    begun.put(things.job(), store);
-                }
-                put(ready(things.filed()), store, writer);
-            }
-            case Parcel.Done end -> {
-                var there = begun.remove(end.job());
-                var store = there == null ? begin(end.job(), writer) : there;
-                writer.tell(
-                        store,
-                        end.job().version(),
-                        end.problems().isEmpty() ? NO_PROBLEMS : Json.LINE.writeValueAsBytes(end.problems()));
-                put(end.rest(), store, writer);
-                writer.end(store);
-            }
-        }
-    }
-
-    private static ThingTable.OpenStore begin(Job job, ThingTable writer) {
+    private static ThingTable.OpenStore begin(Job job, ThingTable writer) throws SQLException {
         return writer.begin(job.reader().name(), job.store().name());
-    }
-
-    private void put(List<Filed> filed, ThingTable.OpenStore store, ThingTable writer)
-            throws IOException, SQLException {
-        var added = writer.put(store, filed);
-        if (contactsFirst) {
-            early.keepAtHand(added);
-        }
-        written += filed.size();
-    }
-
-    private static List<Filed> ready(Future<List<Filed>> filed) throws IOException {
-        try {
-            return filed.get();
-        } catch (ExecutionException e) {
-            throw new IOException("a thing could not be made ready", e);
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-            throw new IOException(e);
-        }
-    }
-
-    private static Optional<Parcel> next(BlockingQueue<Parcel> parcels) throws IOException {
-        try {
-            return Optional.ofNullable(parcels.poll(200, TimeUnit.MILLISECONDS));
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-            throw new IOException(e);
-        }
     }
 }

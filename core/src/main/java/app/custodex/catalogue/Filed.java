@@ -5,6 +5,7 @@ import app.custodex.model.Thing;
 import app.custodex.model.ThingKind;
 import app.custodex.search.Fold;
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.time.ZoneId;
 import java.util.Optional;
 import java.util.Set;
@@ -16,10 +17,11 @@ import java.util.zip.CRC32C;
  * A thing made ready for the catalogue, beside the thread that writes.
  *
  * @param body the thing as JSON
+ * @param key of its kind and of what it is known by in its store
  * @param digest changes with it
  * @param prepared where that is wanted for sure
  */
-record Filed(Thing thing, byte[] body, long digest, ZoneId zone, Optional<Columns> prepared) {
+record Filed(Thing thing, byte[] body, long key, long digest, ZoneId zone, Optional<Columns> prepared) {
     /**
      * What a thing is found, filtered and sorted by.
      *
@@ -52,6 +54,17 @@ record Filed(Thing thing, byte[] body, long digest, ZoneId zone, Optional<Column
                     Places.of(thing).map(Places::packed),
                     Addresses.in(thing));
         }
+
+        /** Whether it has anything that most things do not have. */
+        boolean rare(Thing thing) {
+            return !thing.account().isEmpty()
+                    || !title.isEmpty()
+                    || thing.bytes() != 0
+                    || seconds != 0
+                    || !shelf.isEmpty()
+                    || shape.isPresent()
+                    || place.isPresent();
+        }
     }
 
     private static final int LONGEST_TITLE = 200;
@@ -71,15 +84,21 @@ record Filed(Thing thing, byte[] body, long digest, ZoneId zone, Optional<Column
     static Filed of(Thing thing, ZoneId zone, boolean isNew) throws IOException {
         var body = ThingJson.write(thing);
         var prepared = isNew ? Optional.of(Columns.of(thing, zone)) : Optional.<Columns>empty();
-        return new Filed(thing, body, digest(body), zone, prepared);
+        return new Filed(thing, body, key(thing), digest(0, body), zone, prepared);
     }
 
-    /** Tells one state of a thing from another; nobody has to be kept from making two that look alike. */
-    private static long digest(byte[] body) {
+    private static long key(Thing thing) {
+        return digest(thing.kind().ordinal(), thing.id().key().getBytes(StandardCharsets.UTF_8));
+    }
+
+    /** Tells one from another; nobody has to be kept from making two that look alike. */
+    private static long digest(int first, byte[] rest) {
         var one = new CRC32C();
-        one.update(body);
+        one.update(first);
+        one.update(rest);
         var other = new CRC32();
-        other.update(body);
+        other.update(first);
+        other.update(rest);
         return one.getValue() << 32 | other.getValue();
     }
 

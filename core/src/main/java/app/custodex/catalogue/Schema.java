@@ -8,16 +8,18 @@ import java.util.List;
 /** The tables of a catalogue. */
 final class Schema {
     /** Raised whenever the tables, the model, or what readers and the index make of the data change. */
-    static final int FORM = 17;
+    static final int FORM = 18;
 
     private static final List<String> TABLES = List.of(
             "CREATE TABLE head (name TEXT PRIMARY KEY, value TEXT) WITHOUT ROWID",
-            // What was read together, and the version of it that was.
-            "CREATE TABLE store (id INTEGER PRIMARY KEY, reader TEXT, name TEXT, version TEXT, problems BLOB, UNIQUE (name, reader))",
+            // What was read together, the version of it that was, and what it held, in one piece.
+            "CREATE TABLE store (id INTEGER PRIMARY KEY, reader TEXT, name TEXT, version TEXT, problems BLOB, things BLOB,"
+                    + " UNIQUE (name, reader))",
             // One row a thing, whatever its kind: by what it is filtered and sorted.
             "CREATE TABLE thing (id INTEGER PRIMARY KEY, store INTEGER, key TEXT, kind INTEGER, at INTEGER, day INTEGER,"
-                    + " within INTEGER, account TEXT, outgoing INTEGER, attached INTEGER, who INTEGER, title TEXT,"
-                    + " digest INTEGER, bytes INTEGER, seconds INTEGER, shelf TEXT, traits INTEGER, shape INTEGER, place INTEGER)",
+                    + " within INTEGER, account TEXT DEFAULT '', outgoing INTEGER, attached INTEGER, who INTEGER,"
+                    + " title TEXT DEFAULT '', digest INTEGER, bytes INTEGER DEFAULT 0, seconds INTEGER DEFAULT 0,"
+                    + " shelf TEXT DEFAULT '', traits INTEGER, shape INTEGER, place INTEGER)",
             // Sets of traits, each once; one trait a line.
             "CREATE TABLE trait_set (id INTEGER PRIMARY KEY, traits TEXT UNIQUE)",
             // All of it as JSON; apart, so that whoever looks through the rows above has little to read.

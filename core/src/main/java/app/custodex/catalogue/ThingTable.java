@@ -1,6 +1,7 @@
 package app.custodex.catalogue;
 
 import app.custodex.base.Json;
+import app.custodex.base.Problem;
 import app.custodex.catalogue.Catalogue.Entry;
 import app.custodex.exchange.ThingJson;
 import app.custodex.model.Conversation;
@@ -9,42 +10,48 @@ import app.custodex.model.ThingKind;
 import app.custodex.search.Asked;
 import java.io.Closeable;
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.sql.Connection;
 import java.sql.PreparedStatement;
 import java.sql.SQLException;
 import java.sql.Types;
 import java.util.ArrayList;
 import java.util.BitSet;
+import java.util.Collections;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Stream;
 
 /** Writes things into a catalogue; those that are there already, and are as they were, are left alone. One thread uses it. */
 final class ThingTable implements Closeable {
-    private static final String INSERT = "INSERT INTO thing (id, store, key, kind, at, day, within, account, outgoing,"
-            + " attached, who, title, digest, bytes, seconds, shelf, traits, shape, place) VALUES (?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?)";
+    /** What is said of every thing, and what most do not have: to hand over each value takes about as long as to write it. */
+    private static final List<String> COMMON = List.of(
+            "id", "store", "key", "kind", "at", "day", "within", "outgoing", "attached", "who", "digest", "traits");
 
-    /** Rows read for one batch: far more than it has keys, so that a database which gives everything the same key costs no more. */
-    private static final int MOST_AT_ONCE = 1_024;
+    private static final List<String> RARE = List.of("account", "title", "bytes", "seconds", "shelf", "shape", "place");
+
+    private static final byte[] NO_PROBLEMS = "[]".getBytes(StandardCharsets.UTF_8);
 
     private final Connection db;
     private final Map<String, Long> addresses = new HashMap<>();
     private final Map<String, Long> traitSets = new HashMap<>();
     private final Set<Long> kept = new HashSet<>();
-    private final PreparedStatement insert;
+    private final PreparedStatement insertCommon;
+    private final PreparedStatement insertAll;
     private final PreparedStatement insertBody;
     private final PreparedStatement insertPart;
     private final PreparedStatement insertAddress;
     private final PreparedStatement putStore;
-    private final PreparedStatement find;
+    private final PreparedStatement knownThings;
     private final Map<StoreName, Stores.StoreRow> stores = new HashMap<>();
     private final WordIndex words;
     private final List<Spine.Row> added = new ArrayList<>();
     private final BitSet removed = new BitSet();
-    private long lastThing;
+    private int lastThing;
     private long lastStore;
     private long lastAddress;
 
@@ -54,43 +61,38 @@ final class ThingTable implements Closeable {
     static final class OpenStore {
         private final long id;
         private final StoreName name;
-        /** Whether a layer below had it, so that each thing is looked for first. */
-        private final boolean known;
+        /** What a layer below had in it. */
+        private final KnownThings known;
 
-        private final BitSet seen = new BitSet();
+        private final KnownThings.Writer holds = new KnownThings.Writer();
         private final Map<String, Long> conversations = new HashMap<>();
         private final Map<Long, Long> soleMembers = new HashMap<>();
 
-        OpenStore(long id, StoreName name, boolean known) {
+        OpenStore(long id, StoreName name, KnownThings known) {
             this.id = id;
             this.name = name;
             this.known = known;
-        }
-
-        private void seen(long thing) {
-            if (known) {
-                seen.set((int) thing);
-            }
         }
     }
 
     ThingTable(Connection db, WordIndex words) throws SQLException {
         this.db = db;
         this.words = words;
-        lastThing = number("SELECT coalesce(max(id), 0) FROM thing");
+        lastThing = (int) number("SELECT coalesce(max(id), 0) FROM thing");
         lastAddress = number("SELECT coalesce(max(id), 0) FROM address");
         if (lastThing > 0) {
             Schema.index(db);
         }
-        insert = db.prepareStatement(INSERT);
+        insertCommon = db.prepareStatement(insertion(COMMON));
+        insertAll = db.prepareStatement(
+                insertion(Stream.concat(COMMON.stream(), RARE.stream()).toList()));
         insertBody = db.prepareStatement("INSERT INTO body VALUES (?, ?)");
         insertPart = db.prepareStatement("INSERT OR IGNORE INTO part VALUES (?, ?)");
         insertAddress = db.prepareStatement("INSERT INTO address (id, text, digits) VALUES (?, ?, ?)");
-        putStore = db.prepareStatement("INSERT INTO store (id, reader, name, version, problems) VALUES (?, ?, ?, ?, ?)"
-                + " ON CONFLICT (id) DO UPDATE SET version = excluded.version, problems = excluded.problems");
-        find = db.prepareStatement("SELECT key, id, digest, kind FROM thing"
-                + " WHERE store = ? AND key IN (SELECT value FROM json_each(?)) ORDER BY key, digest, kind LIMIT "
-                + MOST_AT_ONCE);
+        putStore = db.prepareStatement(
+                "INSERT INTO store (id, reader, name, version, problems, things) VALUES (?, ?, ?, ?, ?, ?) ON CONFLICT (id) DO"
+                        + " UPDATE SET version = excluded.version, problems = excluded.problems, things = excluded.things");
+        knownThings = db.prepareStatement("SELECT things FROM store WHERE id = ?");
         try (var statement = db.createStatement();
                 var rows = statement.executeQuery("SELECT id, text FROM address")) {
             while (rows.next()) {
@@ -106,6 +108,11 @@ final class ThingTable implements Closeable {
                 lastStore = Math.max(lastStore, rows.getLong(3));
             }
         }
+    }
+
+    private static String insertion(List<String> columns) {
+        return "INSERT INTO thing (" + String.join(", ", columns) + ") VALUES ("
+                + String.join(", ", Collections.nCopies(columns.size(), "?")) + ")";
     }
 
     private long number(String sql) throws SQLException {
@@ -136,30 +143,37 @@ final class ThingTable implements Closeable {
         return version.equals(there.version());
     }
 
-    /** Begins to take the things of a store. {@link #tell} writes its row, which has to be there before its things are looked up. */
-    OpenStore begin(String reader, String name) {
+    /** Begins to take the things of a store. Until it is ended it counts as not read. */
+    OpenStore begin(String reader, String name) throws SQLException {
         var of = new StoreName(reader, name);
         var there = stores.get(of);
         if (there != null) {
-            return new OpenStore(there.id(), of, true);
+            return new OpenStore(there.id(), of, knownThings(there.id()));
         }
         long id = ++lastStore;
         kept.add(id);
-        return new OpenStore(id, of, false);
+        return new OpenStore(id, of, KnownThings.none());
     }
 
-    /**
-     * Writes what is known of a store, in place of what was known before.
-     *
-     * @param version empty while it is being read
-     * @param problems as JSON
-     */
-    void tell(OpenStore store, String version, byte[] problems) throws SQLException {
+    private KnownThings knownThings(long store) throws SQLException {
+        knownThings.setLong(1, store);
+        try (var rows = knownThings.executeQuery()) {
+            return rows.next() ? KnownThings.read(rows.getBytes(1)) : KnownThings.none();
+        }
+    }
+
+    /** Writes that a store is being read. */
+    void tell(OpenStore store) throws SQLException {
+        tell(store, "", NO_PROBLEMS, new byte[0]);
+    }
+
+    private void tell(OpenStore store, String version, byte[] problems, byte[] things) throws SQLException {
         putStore.setLong(1, store.id);
         putStore.setString(2, store.name.reader());
         putStore.setString(3, store.name.name());
         putStore.setString(4, version);
         putStore.setBytes(5, problems);
+        putStore.setBytes(6, things);
         putStore.executeUpdate();
     }
 
@@ -170,54 +184,27 @@ final class ThingTable implements Closeable {
      */
     List<Entry> put(OpenStore store, List<Filed> things) throws SQLException, IOException {
         var written = new ArrayList<Entry>(things.size());
-        var there = store.known ? there(store, things) : new HashMap<String, Row>();
         for (var filed : things) {
-            var row = there.remove(filed.thing().id().key());
-            if (row == null) {
-                insert(store, filed, ++lastThing);
-                written.add(new Entry(lastThing, filed.thing()));
-                store.seen(lastThing);
-                remember(store, filed.thing(), lastThing);
-                continue;
+            var place = store.known.take(filed);
+            int number = place.isPresent() ? store.known.number(place.getAsInt()) : ++lastThing;
+            if (place.isEmpty()) {
+                insert(store, filed, number);
+                written.add(new Entry(number, filed.thing()));
+            } else if (!store.known.isAsItWas(place.getAsInt(), filed)) {
+                remove(number);
+                insert(store, filed, number);
             }
-            if (row.digest() != filed.digest()
-                    || row.kind() != filed.thing().kind().ordinal()) {
-                remove(row.id());
-                insert(store, filed, row.id());
-            }
-            store.seen(row.id());
-            remember(store, filed.thing(), row.id());
+            store.holds.add(filed, number);
+            remember(store, filed.thing(), number);
         }
-        for (var batch : List.of(insert, insertBody, insertPart)) {
+        for (var batch : List.of(insertCommon, insertAll, insertBody, insertPart)) {
             batch.executeBatch();
         }
         words.endBatch();
         return written;
     }
 
-    /** What a layer below had under a key. */
-    private record Row(long id, long digest, int kind) {}
-
-    /**
-     * What the layer below had under the keys of these things. One query for all of them, because a query for each takes longer than
-     * everything else. Where a foreign database uses a key more than once, one row is found and the others are written again.
-     */
-    private Map<String, Row> there(OpenStore store, List<Filed> things) throws SQLException, IOException {
-        var keys = things.stream().map(filed -> filed.thing().id().key()).toList();
-        find.setLong(1, store.id);
-        find.setString(2, Json.LINE.writeValueAsString(keys));
-        var there = new HashMap<String, Row>();
-        try (var rows = find.executeQuery()) {
-            while (rows.next()) {
-                if (!store.seen.get(rows.getInt(2))) {
-                    there.putIfAbsent(rows.getString(1), new Row(rows.getLong(2), rows.getLong(3), rows.getInt(4)));
-                }
-            }
-        }
-        return there;
-    }
-
-    private void insert(OpenStore store, Filed filed, long id) throws SQLException, IOException {
+    private void insert(OpenStore store, Filed filed, int id) throws SQLException, IOException {
         var thing = filed.thing();
         var columns = filed.columns();
         var people = addressIds(columns.addresses());
@@ -225,6 +212,9 @@ final class ThingTable implements Closeable {
         var who = people.isEmpty()
                 ? within.flatMap(of -> Optional.ofNullable(store.soleMembers.get(of)))
                 : Optional.of(people.getFirst());
+        long traits = traitSet(columns.traits());
+        boolean rare = columns.rare(thing);
+        var insert = rare ? insertAll : insertCommon;
         insert.setLong(1, id);
         insert.setLong(2, store.id);
         insert.setString(3, thing.id().key());
@@ -232,26 +222,27 @@ final class ThingTable implements Closeable {
         setOrNull(insert, 5, columns.at());
         setOrNull(insert, 6, columns.day());
         setOrNull(insert, 7, within);
-        insert.setString(8, thing.account());
-        setOrNull(insert, 9, thing.outgoing().map(out -> out ? 1L : 0L));
-        insert.setInt(10, thing.attachments().size());
-        setOrNull(insert, 11, who);
-        insert.setString(12, columns.title());
-        insert.setLong(13, filed.digest());
-        insert.setLong(14, thing.bytes());
-        insert.setLong(15, columns.seconds());
-        insert.setString(16, columns.shelf());
-        long traits = traitSet(columns.traits());
-        insert.setLong(17, traits);
-        setOrNull(insert, 18, columns.shape());
-        setOrNull(insert, 19, columns.place());
+        setOrNull(insert, 8, thing.outgoing().map(out -> out ? 1L : 0L));
+        insert.setInt(9, thing.attachments().size());
+        setOrNull(insert, 10, who);
+        insert.setLong(11, filed.digest());
+        insert.setLong(12, traits);
+        if (rare) {
+            insert.setString(13, thing.account());
+            insert.setString(14, columns.title());
+            insert.setLong(15, thing.bytes());
+            insert.setLong(16, columns.seconds());
+            insert.setString(17, columns.shelf());
+            setOrNull(insert, 18, columns.shape());
+            setOrNull(insert, 19, columns.place());
+        }
         insert.addBatch();
         insertBody.setLong(1, id);
         insertBody.setBytes(2, filed.body());
         insertBody.addBatch();
-        words.add((int) id, columns.words());
+        words.add(id, columns.words());
         added.add(Spine.Row.of(
-                (int) id, columns.at(), columns.day(), thing.kind().ordinal(), thing.bytes(), (int) traits, who));
+                id, columns.at(), columns.day(), thing.kind().ordinal(), thing.bytes(), (int) traits, who));
         for (var more : people) {
             if (!who.equals(Optional.of(more))) {
                 insertPart.setLong(1, id);
@@ -323,8 +314,8 @@ final class ThingTable implements Closeable {
     }
 
     /** Removes what a layer below had. */
-    private void remove(long id) throws SQLException, IOException {
-        removed.set((int) id);
+    private void remove(int id) throws SQLException, IOException {
+        removed.set(id);
         try (var query =
                 db.prepareStatement("SELECT kind, store.name, json FROM thing JOIN body ON body.thing = thing.id"
                         + " JOIN store ON store.id = thing.store WHERE thing.id = ?")) {
@@ -332,7 +323,7 @@ final class ThingTable implements Closeable {
             try (var rows = query.executeQuery()) {
                 if (rows.next()) {
                     var thing = ThingJson.read(ThingKind.values()[rows.getInt(1)], rows.getString(2), rows.getBytes(3));
-                    words.remove((int) id, Filed.Words.of(thing));
+                    words.remove(id, Filed.Words.of(thing));
                 }
             }
         }
@@ -344,15 +335,21 @@ final class ThingTable implements Closeable {
         }
     }
 
-    /** Ends a store: what it no longer holds goes. */
-    void end(OpenStore store) throws SQLException, IOException {
-        if (store.known) {
-            for (long id : things(store.id)) {
-                if (!store.seen.get((int) id)) {
-                    remove(id);
-                }
-            }
+    /**
+     * Ends a store: what it no longer holds goes.
+     *
+     * @param version in which it was read
+     * @param problems what could not be read in it
+     */
+    void end(OpenStore store, String version, List<Problem> problems) throws SQLException, IOException {
+        for (int gone : store.known.left().map(store.known::number).toArray()) {
+            remove(gone);
         }
+        tell(
+                store,
+                version,
+                problems.isEmpty() ? NO_PROBLEMS : Json.LINE.writeValueAsBytes(problems),
+                store.holds.written());
     }
 
     /** Drops the things of stores that are no longer there. */
@@ -367,7 +364,7 @@ final class ThingTable implements Closeable {
             }
         }
         for (long store : gone) {
-            for (long thing : things(store)) {
+            for (int thing : knownThings(store).numbers()) {
                 remove(thing);
             }
             try (var statement = db.createStatement()) {
@@ -381,25 +378,15 @@ final class ThingTable implements Closeable {
         return Spine.changed(db, removed, added);
     }
 
-    private List<Long> things(long store) throws SQLException {
-        var things = new ArrayList<Long>();
-        try (var statement = db.createStatement();
-                var rows = statement.executeQuery("SELECT id FROM thing WHERE store = " + store)) {
-            while (rows.next()) {
-                things.add(rows.getLong(1));
-            }
-        }
-        return things;
-    }
-
     @Override
     public void close() throws IOException {
-        try (insert;
+        try (insertCommon;
+                insertAll;
                 insertBody;
                 insertPart;
                 insertAddress;
                 putStore;
-                find) {
+                knownThings) {
             // Closed in turn.
         } catch (SQLException e) {
             throw new IOException(e);

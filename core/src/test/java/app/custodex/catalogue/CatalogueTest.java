@@ -16,6 +16,7 @@ import app.custodex.Fault.Of;
 import app.custodex.base.CancelToken;
 import app.custodex.base.PlaceFailure;
 import app.custodex.base.PrivatePlace;
+import app.custodex.catalogue.Catalogue.Entry;
 import app.custodex.catalogue.Catalogue.Order;
 import app.custodex.catalogue.Catalogue.Person;
 import app.custodex.link.FileSource;
@@ -56,6 +57,7 @@ import java.util.concurrent.CancellationException;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -250,15 +252,21 @@ class CatalogueTest {
     void theNextLayerReadsAndWritesOnlyWhatChanged() throws IOException {
         phone.write("notes", note("1", "Rope", "doubled"), note("2", "Kettle", "black"), note("3", "Dog", "wet"));
         phone.write("talk", message("1", "c", 1, Optional.empty(), "hello"));
+        phone.write("empty");
         byte[] below;
         try (var draft = phone.draft(Optional.empty(), 1)) {
             below = draft.bytes();
         }
-        assertEquals(List.of("notes", "talk"), phone.read().stream().sorted().toList());
+        assertEquals(
+                List.of("empty", "notes", "talk"),
+                phone.read().stream().sorted().toList());
         phone.write("notes", note("1", "Rope", "doubled"), note("2", "Kettle", "white"), note("4", "Lamp", "lit"));
+        phone.write("empty", note("5", "Chart", "coast"));
         try (var catalogue = phone.catalogue(Optional.of(below), 2)) {
-            assertEquals(List.of("notes"), phone.read());
-            assertEquals(3, catalogue.counts().get(ThingKind.NOTE));
+            assertEquals(
+                    List.of("empty", "notes"), phone.read().stream().sorted().toList());
+            assertEquals(4, catalogue.counts().get(ThingKind.NOTE));
+            assertEquals(List.of("5"), found(catalogue, "chart"));
             assertEquals(List.of("2"), found(catalogue, "white"));
             assertEquals(List.of(), found(catalogue, "black"));
             assertEquals(List.of("2"), found(catalogue, "wh"));
@@ -457,13 +465,53 @@ class CatalogueTest {
     }
 
     @Test
+    void veryManyContactsAreNotAllKeptInMemoryUntilTheyAreRead() throws IOException {
+        var many = IntStream.range(0, 100_500)
+                .mapToObj(i -> contact("" + i, "Name " + i))
+                .toArray(Thing[]::new);
+        phone.write("people", many);
+        var told = new ArrayList<Long>();
+        var growth = new Growth() {
+            @Override
+            public void read(long things) {
+                told.add(things);
+            }
+
+            @Override
+            public void contacts(List<Contact> contacts) {
+                throw new AssertionError(contacts.size() + " contacts");
+            }
+
+            @Override
+            public void usable(Catalogue growing) {
+                told.add(-1L);
+            }
+        };
+        try (var draft = CatalogueDraft.inMemory(Optional.empty())) {
+            phone.build(draft, 1, List.of(phone), growth, new CancelToken());
+            try (var catalogue = draft.handOver()) {
+                assertEquals(many.length, catalogue.counts().get(ThingKind.CONTACT));
+            }
+        }
+        assertEquals(List.of((long) many.length, -1L), told.subList(told.size() - 2, told.size()));
+        assertEquals(told.stream().filter(n -> n > 0).sorted().distinct().toList(), told.subList(0, told.size() - 1));
+    }
+
+    @Test
     void itCanBeUsedWhileItGrows() throws Exception {
         phone.write("people", contact("1", "Ivo", "+441632960001"), contact("2", "Maren", "+441632960002"));
         var held = new HeldReader();
         var growing = new CompletableFuture<Catalogue>();
+        var firstOfAll = new ArrayList<Contact>();
         var growth = new Growth() {
             @Override
             public void read(long things) {}
+
+            @Override
+            public void contacts(List<Contact> contacts) {
+                assertFalse(growing.isDone());
+                firstOfAll.addAll(contacts);
+            }
 
             @Override
             public void usable(Catalogue early) {
@@ -485,6 +533,7 @@ class CatalogueTest {
                     early.people().stream().map(Person::name).toList());
             var contacts = Filter.EVERYTHING.of(ThingKind.CONTACT);
             var atOnce = early.read(early.find(contacts, Order.AS_KEPT));
+            assertEquals(firstOfAll, atOnce.stream().map(Entry::thing).toList());
             while (early.counts().getOrDefault(ThingKind.MESSAGE, 0L) == 0) {
                 assertFalse(building.isDone(), "the reader holds");
                 Thread.onSpinWait();
