@@ -14,20 +14,31 @@ import java.io.InputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.TimeUnit;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 
 /** This end of a process that parses files. One thread uses it at a time. */
 final class Worker implements WarmPool.Worker {
+    private static final Logger LOG = LoggerFactory.getLogger(Worker.class);
     private static final int PIECE = 1 << 16;
+    private static final Duration PATIENCE = Duration.ofSeconds(5);
     private static final long NOT_WAITING = Long.MIN_VALUE;
+    /** The file in which Java may keep loaded classes for the next process; without it each loads them anew. */
+    private static final Optional<Path> KEPT_CLASSES = Optional.ofNullable(System.getProperty("custodex.classes"))
+            .map(Path::of)
+            .filter(Files::isWritable)
+            .map(folder -> folder.resolve("facts-" + Runtime.version() + ".jsa"));
 
     private final Process process;
     private final PrivatePlace place;
     private final DataInputStream in;
     private final DataOutputStream out;
     private volatile boolean killed;
+    private volatile boolean reading;
     private volatile long waitingSince = NOT_WAITING;
 
     private Worker(Process process, PrivatePlace place) {
@@ -43,23 +54,24 @@ final class Worker implements WarmPool.Worker {
                 ? PrivatePlace.inMemory()
                 : PrivatePlace.open(Files.createTempDirectory("custodex-")); // this user's alone
         try {
-            var process = new ProcessBuilder(List.of(
-                            Path.of(System.getProperty("java.home"), "bin", "java")
-                                    .toString(),
-                            "-Xmx384m",
-                            "-Xshare:auto",
-                            "-XX:+UseSerialGC",
-                            "-XX:TieredStopAtLevel=1",
-                            "-XX:+ExitOnOutOfMemoryError",
-                            "-XX:-UsePerfData",
-                            "-Djava.awt.headless=true",
-                            "-Djava.io.tmpdir=" + place.folder(),
-                            "-cp",
-                            System.getProperty("java.class.path"),
-                            WorkerMain.class.getName()))
-                    .redirectError(ProcessBuilder.Redirect.DISCARD)
-                    .start();
-            return new Worker(process, place);
+            var command = new ArrayList<>(List.of(
+                    Path.of(System.getProperty("java.home"), "bin", "java").toString(),
+                    "-Xmx384m",
+                    "-XX:+UseSerialGC",
+                    "-XX:TieredStopAtLevel=1",
+                    "-XX:+ExitOnOutOfMemoryError",
+                    "-XX:-UsePerfData",
+                    "-Xlog:disable", // standard output is the wire
+                    "-Djava.awt.headless=true",
+                    "-Djava.io.tmpdir=" + place.folder()));
+            KEPT_CLASSES.ifPresent(
+                    file -> command.addAll(List.of("-XX:SharedArchiveFile=" + file, "-XX:+AutoCreateSharedArchive")));
+            command.addAll(List.of("-cp", System.getProperty("java.class.path"), WorkerMain.class.getName()));
+            return new Worker(
+                    new ProcessBuilder(command)
+                            .redirectError(ProcessBuilder.Redirect.DISCARD)
+                            .start(),
+                    place);
         } catch (IOException e) {
             place.close();
             throw e;
@@ -84,6 +96,7 @@ final class Worker implements WarmPool.Worker {
      */
     FileFacts facts(Sort sort, String name, InputStream file) throws IOException {
         var source = new Source(file);
+        reading = true;
         waitingSince = System.nanoTime();
         try {
             return talk(sort, name, source);
@@ -94,6 +107,7 @@ final class Worker implements WarmPool.Worker {
             throw new Ended(e);
         } finally {
             waitingSince = NOT_WAITING;
+            reading = false;
         }
     }
 
@@ -163,12 +177,24 @@ final class Worker implements WarmPool.Worker {
 
     @Override
     public void close() throws IOException {
-        kill();
         try {
-            process.waitFor(5, TimeUnit.SECONDS);
+            if (!reading && !killed && KEPT_CLASSES.filter(Files::notExists).isPresent()) {
+                endByItself(); // its classes are kept only then
+            }
+            kill();
+            process.waitFor(PATIENCE.toMillis(), TimeUnit.MILLISECONDS);
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
         }
         place.close();
+    }
+
+    private void endByItself() throws InterruptedException {
+        try {
+            out.close();
+            process.waitFor(PATIENCE.toMillis(), TimeUnit.MILLISECONDS);
+        } catch (IOException ended) {
+            LOG.debug("a worker has ended already", ended);
+        }
     }
 }
