@@ -209,6 +209,7 @@ final class CatalogueBuilder {
 
     /** @return what is new */
     private List<Entry> write(Parcel parcel, ThingTable writer) throws IOException, SQLException {
+        cancel.check(); // what is held takes a while to write
         var filed = parcel.filed();
         lock.lock();
         try {

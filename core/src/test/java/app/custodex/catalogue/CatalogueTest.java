@@ -390,6 +390,30 @@ class CatalogueTest {
         }
     }
 
+    @Test
+    void contactsThatWereReadAreNotWrittenOnceItIsStopped() throws IOException {
+        phone.write("people", contact("1", "Ivo", "+441632960001"));
+        var stopping = new CancelToken();
+        var growth = new Growth() {
+            @Override
+            public void read(long things) {}
+
+            @Override
+            public void contacts(List<Contact> contacts) {
+                assertEquals(1, contacts.size());
+                stopping.cancel();
+            }
+
+            @Override
+            public void usable(Catalogue growing) {
+                throw new AssertionError("it is stopped");
+            }
+        };
+        try (var draft = CatalogueDraft.inMemory(Optional.empty())) {
+            assertThrows(CancellationException.class, () -> phone.build(draft, 1, List.of(phone), growth, stopping));
+        }
+    }
+
     /** Reads messages, and stops in the middle until it is let go on. */
     private static final class HeldReader implements Reader {
         private final CountDownLatch goOn = new CountDownLatch(1);
