@@ -104,7 +104,6 @@ final class ContactsCommand implements Callable<Integer> {
         var reach = contact.phones().stream()
                 .map(phone -> phone.e164().isEmpty() ? phone.written() : phone.e164())
                 .collect(Collectors.joining(", "));
-        // One line a contact, whatever a hostile name holds.
-        return (contact.title() + "\t" + reach).replace('\n', ' ').replace('\r', ' ');
+        return Output.oneLine(contact.title()) + "\t" + Output.oneLine(reach);
     }
 }

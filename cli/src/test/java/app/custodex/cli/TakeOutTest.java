@@ -137,6 +137,20 @@ class TakeOutTest extends CommandTest {
         assertCode(1, "means nothing here", run("list", song.toString(), "--loose", "--straight"));
     }
 
+    @Test
+    void aHostileContactStaysOnItsLineAndSaysNothingToTheTerminal() throws IOException {
+        var card = Files.writeString(out.resolve("people.vcf"), """
+                BEGIN:VCARD\r
+                VERSION:4.0\r
+                FN:Ivo\u001b[2J\u009bK Kelp\u202e\u2028line\\nmore\r
+                TEL:01632\u001b]0;960001\r
+                END:VCARD\r
+                """);
+        assertEquals(
+                "Ivo [2J K Kelp  line more\t01632 ]0;960001",
+                done("contacts", card.toString(), "--loose").out().stripTrailing());
+    }
+
     private static void wav(Path file, int seconds) throws IOException {
         var samples = new byte[2 * 44_100 * seconds];
         for (int i = 0; i < samples.length; i += 2) {
