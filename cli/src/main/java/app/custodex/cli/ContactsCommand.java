@@ -65,7 +65,9 @@ final class ContactsCommand implements Callable<Integer> {
 
         @Override
         public void contacts(Supplier<ContactIndex> contacts) {
-            show(contacts.get());
+            if (!printed) {
+                show(contacts.get());
+            }
         }
 
         @Override

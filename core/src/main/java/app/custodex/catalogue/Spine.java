@@ -111,10 +111,11 @@ public final class Spine {
                 var found =
                         statement.executeQuery("SELECT id, at, day, kind, bytes, traits, who FROM thing ORDER BY id")) {
             while (found.next()) {
-                long written = found.getLong(2);
+                long at = found.getLong(2);
+                var written = found.wasNull() ? Optional.<Long>empty() : Optional.of(at);
                 rows.add(Row.of(
                         found.getInt(1),
-                        found.wasNull() ? Optional.empty() : Optional.of(written),
+                        written,
                         Optional.of(found.getLong(3)),
                         found.getInt(4),
                         found.getLong(5),

@@ -558,6 +558,7 @@ class CatalogueTest {
             var contacts = Filter.EVERYTHING.of(ThingKind.CONTACT);
             var atOnce = early.read(early.find(contacts, Order.AS_KEPT));
             assertEquals(firstOfAll, atOnce.stream().map(Entry::thing).toList());
+            assertEquals(2, early.spine().undated());
             while (early.counts().getOrDefault(ThingKind.MESSAGE, 0L) == 0) {
                 assertFalse(building.isDone(), "the reader holds");
                 Thread.onSpinWait();
