@@ -5,7 +5,6 @@ import app.custodex.catalogue.Catalogue.Entry;
 import app.custodex.catalogue.StoreReading.Job;
 import app.custodex.catalogue.StoreReading.Parcel;
 import app.custodex.link.PhonePath;
-import app.custodex.model.Contact;
 import app.custodex.model.ThingKind;
 import app.custodex.readers.PhoneFiles;
 import app.custodex.readers.Reader;
@@ -13,9 +12,7 @@ import app.custodex.readers.Store;
 import java.io.IOException;
 import java.sql.Connection;
 import java.sql.SQLException;
-import java.util.ArrayDeque;
 import java.util.ArrayList;
-import java.util.Collection;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
@@ -30,8 +27,6 @@ import java.util.function.Predicate;
 final class CatalogueBuilder {
     /** How often progress is told. */
     private static final int EACH = 256;
-    /** Contacts that are kept in memory until all are read. */
-    private static final int MOST_HELD = 100_000;
 
     private final Connection db;
     private final WordIndex words;
@@ -147,7 +142,7 @@ final class CatalogueBuilder {
     private void carryOut(List<Job> jobs, ThingTable writer) throws IOException, SQLException {
         var waiting = new Parcels(jobs.size());
         try (var reading = new StoreReading(jobs, phone)) {
-            reading.file(List.of());
+            reading.fileAtOnce();
             while (waiting.stores > 0) {
                 write(waiting.take(reading), writer);
             }
@@ -158,30 +153,19 @@ final class CatalogueBuilder {
     private void carryOutContacts(List<Job> jobs, ThingTable writer) throws IOException, SQLException {
         var waiting = new Parcels(jobs.size());
         try (var reading = new StoreReading(jobs, phone)) {
-            if (jobs.size() == 1) {
-                reading.file(List.of()); // there is a processor left that does not read
-            }
-            var held = new ArrayDeque<Parcel>();
-            long before = read;
-            while (waiting.stores > 0 && read - before < MOST_HELD) {
+            var held = new HeldParcels(reading);
+            while (waiting.stores > 0 && !held.isFull()) {
                 held.add(waiting.take(reading));
             }
-            reading.file(held);
+            reading.fileAtOnce();
+            held.file();
             if (waiting.stores == 0) {
-                growth.contacts(contacts(held));
+                growth.contacts(held.contacts());
             }
             while (!held.isEmpty() || waiting.stores > 0) {
-                early.keepAtHand(write(held.isEmpty() ? waiting.take(reading) : held.poll(), writer));
+                early.keepAtHand(write(held.isEmpty() ? waiting.take(reading) : held.next(), writer));
             }
         }
-    }
-
-    private static List<Contact> contacts(Collection<Parcel> of) {
-        return of.stream()
-                .flatMap(parcel -> parcel.things().stream())
-                .filter(Contact.class::isInstance)
-                .map(Contact.class::cast)
-                .toList();
     }
 
     /** What comes from the readers. */

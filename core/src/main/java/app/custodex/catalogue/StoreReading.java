@@ -12,7 +12,6 @@ import app.custodex.readers.Store;
 import java.io.IOException;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
-import java.util.Collection;
 import java.util.Collections;
 import java.util.List;
 import java.util.Optional;
@@ -84,10 +83,14 @@ final class StoreReading implements AutoCloseable {
         }
     }
 
-    /** From now on things are made ready as soon as they are read; so are those that were taken before. */
-    void file(Collection<Parcel> taken) {
+    /** From now on things are made ready as soon as they are read. */
+    void fileAtOnce() {
         filingAtOnce = true;
-        taken.forEach(parcel -> filing.execute(parcel.task()));
+    }
+
+    /** Makes ready what was read before that. */
+    void file(Parcel parcel) {
+        filing.execute(parcel.task());
     }
 
     /**
@@ -184,7 +187,7 @@ final class StoreReading implements AutoCloseable {
             var parcel = parcel(Optional.empty());
             things = new ArrayList<>();
             if (filingAtOnce) {
-                filing.execute(parcel.task());
+                file(parcel);
             }
             try {
                 parcels.put(parcel);
