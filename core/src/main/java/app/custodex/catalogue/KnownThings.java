@@ -24,7 +24,9 @@ final class KnownThings {
     private final long[] digests;
     private final int[] numbers;
     private final BitSet taken = new BitSet();
-    private int left;
+    /** How many were not taken. */
+    private int count;
+
     private int next;
     /** Made when things come in another order. */
     private Optional<ByKey> byKey = Optional.empty();
@@ -33,7 +35,7 @@ final class KnownThings {
         keys = new long[size];
         digests = new long[size];
         numbers = new int[size];
-        left = size;
+        count = size;
     }
 
     static KnownThings none() {
@@ -80,12 +82,12 @@ final class KnownThings {
      * @return where it is
      */
     OptionalInt take(Filed filed) {
-        int place = left == 0 ? -1 : find(filed.key());
+        int place = count == 0 ? -1 : find(filed.key());
         if (place < 0) {
             return OptionalInt.empty();
         }
         taken.set(place);
-        left--;
+        count--;
         next = place + 1;
         return OptionalInt.of(place);
     }
@@ -112,13 +114,13 @@ final class KnownThings {
         return numbers[place];
     }
 
-    /** Of all of them, in the catalogue. */
-    int[] numbers() {
-        return numbers.clone();
+    /** The numbers in the catalogue of those that were not taken. */
+    int[] left() {
+        return places().map(this::number).toArray();
     }
 
-    /** The places of those that were not taken. */
-    IntStream left() {
+    /** Of those that were not taken. */
+    private IntStream places() {
         return IntStream.range(0, keys.length).filter(place -> !taken.get(place));
     }
 
@@ -130,7 +132,7 @@ final class KnownThings {
         private final int[] onwards;
 
         ByKey() {
-            sorted = left().mapToLong(place -> keys[place] & UPPER_HALF | place)
+            sorted = places().mapToLong(place -> keys[place] & UPPER_HALF | place)
                     .sorted()
                     .toArray();
             onwards = IntStream.range(0, sorted.length).toArray();

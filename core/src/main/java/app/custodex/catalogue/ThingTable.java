@@ -80,9 +80,6 @@ final class ThingTable implements Closeable {
         this.words = words;
         lastThing = (int) number("SELECT coalesce(max(id), 0) FROM thing");
         lastAddress = number("SELECT coalesce(max(id), 0) FROM address");
-        if (lastThing > 0) {
-            Schema.index(db);
-        }
         insertCommon = db.prepareStatement(insertion(COMMON));
         insertAll = db.prepareStatement(
                 insertion(Stream.concat(COMMON.stream(), RARE.stream()).toList()));
@@ -342,14 +339,18 @@ final class ThingTable implements Closeable {
      * @param problems what could not be read in it
      */
     void end(OpenStore store, String version, List<Problem> problems) throws SQLException, IOException {
-        for (int gone : store.known.left().map(store.known::number).toArray()) {
-            remove(gone);
-        }
+        removeLeft(store.known);
         tell(
                 store,
                 version,
                 problems.isEmpty() ? NO_PROBLEMS : Json.LINE.writeValueAsBytes(problems),
                 store.holds.written());
+    }
+
+    private void removeLeft(KnownThings known) throws SQLException, IOException {
+        for (int gone : known.left()) {
+            remove(gone);
+        }
     }
 
     /** Drops the things of stores that are no longer there. */
@@ -364,9 +365,7 @@ final class ThingTable implements Closeable {
             }
         }
         for (long store : gone) {
-            for (int thing : knownThings(store).numbers()) {
-                remove(thing);
-            }
+            removeLeft(knownThings(store));
             try (var statement = db.createStatement()) {
                 statement.executeUpdate("DELETE FROM store WHERE id = " + store);
             }
